@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QApplication, QLabel, QPushButton, QWidget
 from riktig.core.edits import ChangeLoad
 from riktig.core.geometry import CAPITAL, Shape, Text
 from riktig.core.job import Job
+from riktig.core.labels import Medium
 from riktig.core.plate import LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES, SHEETS
 from riktig.core.wiring import WIRING
@@ -16,6 +17,7 @@ from riktig.desk.shell import MainWindow
 from riktig.desk.stations.build import BuildStation
 from riktig.desk.stations.circuits import CircuitsStation
 from riktig.desk.stations.door import DoorStation
+from riktig.desk.stations.labels import LabelsStation
 from riktig.desk.stations.plate import PlateStation
 from tests.desk.conftest import settle_window
 
@@ -91,6 +93,21 @@ def test_surfaces_to_mark_out_and_cut_lists_read(window: MainWindow) -> None:
     plate.cutting.click()
     settle_window()
     assert too_small(plate.view) == []
+
+
+def test_labels_of_every_medium_and_pin_cards_read(window: MainWindow) -> None:
+    window.go_to("Labels")
+    station = window.stations["Labels"]
+    assert isinstance(station, LabelsStation)
+    texts = 0
+    for medium in (*Medium, None):
+        station.turn(medium)
+        settle_window()
+        view = station.findChild(DrawingView)
+        assert view is not None
+        texts += sum(isinstance(mark, Text) for mark in view.drawing.shapes)
+        assert too_small(view) == [], medium
+    assert texts > 500, "it is the labels that were measured"
 
 
 def test_the_plate_names_every_part_that_is_as_wide_as_a_breaker(window: MainWindow, session: Session) -> None:

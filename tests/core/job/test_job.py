@@ -31,7 +31,7 @@ from riktig.core.job import (
 
 @pytest.mark.parametrize("kw", [0, -3, 1e9, float("nan"), float("inf"), 400.1])
 def test_a_motor_that_cannot_be_is_refused_at_construction(kw: float) -> None:
-    with pytest.raises(ValueError, match="the power must be 0.001 to 400 kW"):
+    with pytest.raises(ValueError, match=r"the power must be 0\.001 to 400 kW"):
         Load(LoadId("m1"), "fan", kw)
 
 

@@ -43,7 +43,8 @@ class Range:
         if not self.takes(value):
             scale, unit = (100, "%") if self.share else (1, self.unit)
             because = f": {self.why}" if self.why else ""
-            raise ImpossibleValueError(f"{self.what} must be {self.words}, not {value * scale:g} {unit}".rstrip() + because)
+            given = f"{value * scale:g} {unit}".rstrip()
+            raise ImpossibleValueError(f"{self.what} must be {self.words}, not {given}{because}")
 
     def takes(self, value: float) -> bool:
         """Whether a number is accepted."""

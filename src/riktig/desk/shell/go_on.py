@@ -34,6 +34,7 @@ def show_message(parent: QWidget, text: str, offer: Offer | None = None) -> None
     box.setWindowTitle("Riktig")
     box.setText(text)
     box.addButton(QMessageBox.StandardButton.Ok)
+    box.setEscapeButton(QMessageBox.StandardButton.Ok)  # with two buttons Qt does not know which one Esc means
     if offer:
         button = box.addButton(offer[0], QMessageBox.ButtonRole.ActionRole)
         button.clicked.connect(lambda: offer[1]())

@@ -1,0 +1,104 @@
+"""Every dialog: nothing cut, nothing over anything else, letters of 9 pt, a focus to begin with, and Esc closes it."""
+
+from collections.abc import Callable, Iterator
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QDialog, QInputDialog, QLabel, QMessageBox, QPushButton, QWidget
+
+from riktig.core.errors import RiktigError
+from riktig.desk import theme
+from riktig.desk.canvas import LEAST_PX
+from riktig.desk.printing.preview import PrintPreview
+from riktig.desk.shell import MainWindow
+from riktig.desk.shell.commands import print_station
+from riktig.desk.shell.go_on import COPY_WORDS, show_message
+from riktig.desk.shell.properties import show_properties
+from riktig.desk.stations.circuits.live_script import ScriptAsked
+from riktig.desk.stations.circuits.own import DeviceAsked, RungAsked
+from riktig.desk.stations.prove import ProveStation
+from tests.desk.conftest import settle_window
+from tests.desk.measure import cut_cells, cut_texts, overlapping_widgets
+
+NODES = {f"potential {n}": f"potential {n}" for n in range(12)}
+LONG = "The reading is 0.9 ohm; expected is 0 to 0.5 ohm, between XD1:L1 and Q1:2. What is wrong there? "
+
+
+def refused(_: object) -> None:
+    raise RiktigError("There is no contact 13-14 on Q1.", hint="Take one that is on it, such as 1-2.")
+
+
+def function_page(window: MainWindow) -> None:
+    window.go_to("Prove")
+    prove = window.stations["Prove"]
+    assert isinstance(prove, ProveStation)
+    button = next(b for b in prove.findChildren(QPushButton) if b.text().startswith("Function"))
+    button.click()
+
+
+def asked(window: MainWindow) -> None:
+    dialog = QInputDialog(window)
+    dialog.setLabelText(LONG)
+    dialog.open()
+
+
+OPENERS: dict[str, Callable[[MainWindow], object]] = {
+    "keys": lambda window: QTest.keyClick(window, Qt.Key.Key_F1),
+    "properties": lambda window: show_properties(window, window.session),
+    "message": lambda window: show_message(
+        window, f"KS-0417 was changed. {COPY_WORDS}", ("Go on in a copy", lambda: None)
+    ),
+    "script": lambda window: ScriptAsked(window, "", "press S1: K1 in", refused).open(),
+    "rung": lambda window: RungAsked(NODES, 1, refused, window).open(),
+    "device": lambda window: DeviceAsked(refused, window).open(),
+    "function": function_page,
+    "question": asked,
+    "print": lambda window: print_station(window, window),
+}
+
+
+@pytest.fixture(params=[10.0, 13.0], ids=["usual letters", "large letters"])
+def letters(request: pytest.FixtureRequest, app: QApplication) -> Iterator[float]:
+    """The desktop asks for letters of that size, pt."""
+    theme.grow_text(request.param)
+    yield request.param
+    theme.grow_text(10.0)
+
+
+def open_dialog(window: MainWindow, name: str) -> QDialog:
+    window.resize(1000, 700)
+    window.go_to("Rules")
+    settle_window()
+    OPENERS[name](window)
+    for _ in range(300):
+        QTest.qWait(20)
+        dialogs = [w for w in QApplication.topLevelWidgets() if isinstance(w, QDialog) and w.isVisible()]
+        if dialogs and (not isinstance(dialogs[-1], PrintPreview) or dialogs[-1].pages is not None):
+            return dialogs[-1]
+    raise AssertionError(f"the dialog {name} has not opened")
+
+
+@pytest.mark.usefixtures("letters")
+@pytest.mark.parametrize("name", OPENERS)
+def test_nothing_in_a_dialog_is_cut_or_lies_over_something(window: MainWindow, name: str) -> None:
+    window.set_theme(window.theme)
+    dialog = open_dialog(window, name)
+    settle_window()
+    assert [*cut_texts(dialog), *overlapping_widgets(dialog), *cut_cells(dialog)] == []
+    texts = [w for w in dialog.findChildren(QWidget) if isinstance(w, QLabel | QPushButton) and w.isVisible()]
+    assert texts
+    assert [w.text() for w in texts if w.text() and w.fontInfo().pixelSize() < LEAST_PX] == []
+    dialog.close()
+
+
+@pytest.mark.parametrize("name", OPENERS)
+def test_a_dialog_begins_in_focus_has_a_title_and_goes_with_esc(window: MainWindow, name: str) -> None:
+    dialog = open_dialog(window, name)
+    assert dialog.windowTitle() or isinstance(dialog, QMessageBox | QInputDialog)
+    focus = QApplication.focusWidget()
+    assert focus is not None
+    assert dialog.isAncestorOf(focus)
+    QTest.keyClick(dialog, Qt.Key.Key_Escape)
+    settle_window()
+    assert not dialog.isVisible()
