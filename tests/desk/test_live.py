@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QMenu, QPushButton
 
 from riktig.core.geometry import Circle, Line, Poly, Text
 from riktig.core.job import DeviceId, ElementId, Insertable, Job, add_load, set_script
-from riktig.core.keys import read_key
+from riktig.core.keys import DeviceKey, read_key
 from riktig.core.schematic import insert_contact, remove_element
 from riktig.core.simulation import FaultKind, InjectedFault
 from riktig.core.store import JobFile
@@ -329,3 +329,41 @@ def test_the_water_of_a_tank_is_dragged_and_a_float_hung_wrongly_is_said(window:
     press(tank, Qt.Key.Key_Up)
     tank.hang("start", 0.1)
     assert "start float must hang above" in live.hint.text()
+
+
+class TestFront:
+    def test_a_button_on_the_front_is_pressed_by_a_click_and_its_lamp_lights(self, live: LivePage) -> None:
+        live.window().resize(1280, 800)
+        settle_window()
+        assert live.front.isVisible()
+        assert live.front.accessibleDescription() == "No lamp is lit"
+        click_on(live.front, DeviceKey(DeviceId("c1.S.start")))
+        assert live.model.panel.is_fed(K)
+        assert live.front.accessibleDescription() == "Lit: H1"
+        assert any(isinstance(mark, Circle) and mark.role == "live" for mark in live.front.overlay)
+        click_on(live.front, DeviceKey(DeviceId("c1.S.stop")))
+        assert not live.model.panel.is_fed(K)
+        assert live.front.accessibleDescription() == "No lamp is lit"
+
+    def test_it_turns_to_the_operators_of_the_sheet_and_shows_all_by_key(self, live: LivePage) -> None:
+        live.window().resize(1280, 800)
+        settle_window()
+        for device in ("c1.S.start", "c1.S.stop", "c1.H.run"):
+            at = live.front.centre_of(DeviceKey(DeviceId(device)))
+            assert at is not None
+            assert live.front.rect().contains(at.toPoint()), device
+        near = live.front.scale
+        press(live.front, Qt.Key.Key_0)
+        assert live.front.scale < near
+
+    def test_it_goes_in_a_narrow_window_and_by_its_button(self, live: LivePage) -> None:
+        live.window().resize(1280, 800)
+        settle_window()
+        live.shows_front.click()
+        assert not live.front.isVisible()
+        live.shows_front.click()
+        assert live.front.isVisible()
+        live.window().resize(1000, 700)
+        settle_window()
+        assert not live.front.isVisible()
+        assert not live.shows_front.isEnabled()

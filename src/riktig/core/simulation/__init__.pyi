@@ -13,6 +13,7 @@ from .derived import (
     RESTARTS,
     TRANSFERS,
 )
+from .draw_front import front_shapes, lit_lamps
 from .draw_live import LEGEND, live_shapes
 from .explain import Role, called, roles_of, why
 from .fault_injection import FaultKind, InjectedFault, conductors_with_faults, faults_at, inject_faults
@@ -90,12 +91,14 @@ __all__ = [
     "drawn_conductors",
     "faults_at",
     "feed_faults",
+    "front_shapes",
     "go_on_from",
     "inject_faults",
     "inputs_follow",
     "is_closed",
     "islands",
     "isolations_of",
+    "lit_lamps",
     "live_nets",
     "live_off",
     "live_shapes",

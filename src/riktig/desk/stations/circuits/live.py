@@ -3,22 +3,23 @@
 from collections.abc import Callable
 
 from PySide6.QtCore import Qt, QTimer, Signal
-from PySide6.QtGui import QHideEvent, QKeyEvent
+from PySide6.QtGui import QHideEvent, QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QListWidget, QMenu, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from riktig.core.edits import SetScript
 from riktig.core.exports import run_panel_script, schedule
 from riktig.core.geometry import Text
 from riktig.core.ids import unit_of_element
-from riktig.core.job import CircuitId, DeviceId, PinRef, read_pin
-from riktig.core.keys import ElementKey, Key, NetKey, PinKey
-from riktig.core.schematic import CIRCUITS, NAMES, SHEETS, elements_of
+from riktig.core.job import CircuitId, DeviceId, read_pin
+from riktig.core.keys import ElementKey, Key, NetKey
+from riktig.core.schematic import CIRCUITS, NAMES, SHEETS
 from riktig.core.simulation import LEGEND, Operator, StepResult, Touch, behaviour_of, live_shapes, position_of, why
 from riktig.core.views import device_of
 from riktig.desk.canvas import SHEET, DrawingView
 from riktig.desk.session import Session
 from riktig.desk.stations.circuits.live_board import Board
 from riktig.desk.stations.circuits.live_faults import fault_menu
+from riktig.desk.stations.circuits.live_front import FrontView
 from riktig.desk.stations.circuits.live_meter import MeterStrip
 from riktig.desk.stations.circuits.live_model import LiveModel
 from riktig.desk.stations.circuits.live_place import locks_text, place_of
@@ -36,7 +37,17 @@ LISTS_HERE = (
     ("transfers", "From hand to automatic and back"),
 )
 TICK_S = 0.25
+WIDE_PX = 1200
+"""A window so wide has room for the front beside the sheet, with the details open too (chosen by us)."""
 KEYS = "Click or Space: operate. H: hold. 1: a second on. R: run. M: meter. Comma and point: step."
+
+
+def _button(text: str, tip: str, *, stays: bool = False) -> QPushButton:
+    """A button with its help; ``stays``: it stays down."""
+    button = QPushButton(text)
+    button.setCheckable(stays)
+    button.setToolTip(tip)
+    return button
 
 
 class LivePage(QWidget):
@@ -57,24 +68,16 @@ class LivePage(QWidget):
         self.view.chosen.connect(self._chosen)
         self.view.on_key = self._key
         self.view.setToolTip(KEYS)
-        self.rest = QPushButton("Reset")
-        self.rest.setToolTip("Power on again, nothing operated, no faults")
+        self.rest = _button("Reset", "Power on again, nothing operated, no faults")
         self.second, self.ten = QPushButton("+1 s"), QPushButton("+10 s")
-        self.run = QPushButton("Run")
-        self.run.setCheckable(True)
-        self.run.setToolTip("Lets time run: timers run out, carriages travel (R)")
-        self.hold = QPushButton("Hold")
-        self.hold.setCheckable(True)
-        self.hold.setToolTip("Buttons stay pressed until they are pressed again (H for the chosen one)")
-        self.measure = QPushButton("Meter")
-        self.measure.setCheckable(True)
-        self.measure.setToolTip("Click on the sheet to place the probes (M)")
-        self.spoil = QPushButton("Fault …")
-        self.spoil.setToolTip("Adds a fault to the selected device, or removes all faults")
-        self.scripts = QPushButton("Script …")
-        self.scripts.setToolTip("Watches what a circuit must do, or a script of your own, step by step")
-        self.lists = QPushButton("Lists …")
-        self.lists.setToolTip("What stays live with each switch off; what starts again by itself")
+        self.run = _button("Run", "Lets time run: timers run out, carriages travel (R)", stays=True)
+        self.hold = _button(
+            "Hold", "Buttons stay pressed until they are pressed again (H for the chosen one)", stays=True
+        )
+        self.measure = _button("Meter", "Click on the sheet to place the probes (M)", stays=True)
+        self.spoil = _button("Fault …", "Adds a fault to the selected device, or removes all faults")
+        self.scripts = _button("Script …", "Watches what a circuit must do, or a script of your own, step by step")
+        self.lists = _button("Lists …", "What stays live with each switch off; what starts again by itself")
         self.clock = plain_label("0.0 s", "second")
         self.rest.clicked.connect(self.from_rest)
         self.second.clicked.connect(lambda: self.wait(1.0))
@@ -87,6 +90,10 @@ class LivePage(QWidget):
         self.lists.clicked.connect(lambda: self._under(self.lists, self.list_menu()))
         self.table = ScheduleTable("List", "id")
         self.table.row_chosen.connect(lambda net: session.select(NetKey(read_pin(net))) if net else None)
+        self.front = FrontView(session, self.model, self._chosen)
+        self.shows_front = _button("Front", "The front of the panel: lamps that are lit, what is pressed", stays=True)
+        self.shows_front.setChecked(True)
+        self.shows_front.toggled.connect(self._show_front)
         self.seen = QStackedWidget()
         self.seen.addWidget(self.view)
         self.seen.addWidget(self.table)
@@ -106,7 +113,7 @@ class LivePage(QWidget):
         bar = QWidget()
         row = FlowLayout(bar, gap=6, lead=6)
         first = (self.rest, self.second, self.ten, self.run, self.hold, self.measure)
-        for button in (*first, self.spoil, self.scripts, self.lists, self.clock):
+        for button in (*first, self.spoil, self.scripts, self.lists, self.shows_front, self.clock):
             row.addWidget(button)
         below = QHBoxLayout()
         below.setSpacing(10)
@@ -119,7 +126,10 @@ class LivePage(QWidget):
         column.addWidget(bar)
         column.addWidget(self.meter)
         column.addWidget(self.watched)
-        column.addWidget(self.seen, 5)
+        middle = QHBoxLayout()
+        middle.addWidget(self.seen, 5)
+        middle.addWidget(self.front, 2)
+        column.addLayout(middle, 5)
         column.addWidget(self.hint)
         column.addLayout(below, 2)
         self.meter.hide()
@@ -137,11 +147,13 @@ class LivePage(QWidget):
         if shown_for != self._shown_for:
             self._shown_for = shown_for
             self.board.show_for(sheet.circuits)
+            self.front.show_for(sheet.circuits)
         self.show_state()
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""
         self.view.set_theme(theme)
+        self.front.set_theme(theme)
         self.board.theme = theme
         for tank in self.board.tanks:
             tank.theme = theme
@@ -153,6 +165,7 @@ class LivePage(QWidget):
         sheet = self._session.evaluation.get(SHEETS).sheets[self.sheet]
         texts = [mark for mark in self.view.drawing.shapes if isinstance(mark, Text)]
         self.view.set_overlay([*live_shapes(model.panel, sheet, model.roles, model.moved), *texts])
+        self.front.show_state()
         self.board.show_state()
         self.clock.setText(
             f"{model.panel.clock_s:.1f} s" + (f"  ·  {len(model.faults)} faults in" if model.faults else "")
@@ -178,17 +191,13 @@ class LivePage(QWidget):
         self.model.rest()
         self.show_sheet(self.sheet)
 
-    def stop(self) -> None:
-        """Time stands: the page is left."""
-        self.run.setChecked(False)
-
     def _run(self, on: bool) -> None:
         (self._timer.start if on else self._timer.stop)()
 
     def _tick(self) -> None:
         """Time passes only while it is watched, and only for the circuits of now."""
         if not self.isVisible():
-            self.stop()
+            self.run.setChecked(False)
         elif self.model.follow(wires=self._wires_known()):
             self.show_sheet(self.sheet)
         else:
@@ -196,7 +205,17 @@ class LivePage(QWidget):
 
     def hideEvent(self, event: QHideEvent) -> None:
         """Time stands when the page is left, by whatever way."""
-        self.stop()
+        self.run.setChecked(False)
+
+    def _show_front(self) -> None:
+        wide = self.window().width() >= WIDE_PX
+        self.front.setVisible(self.shows_front.isChecked() and wide)
+        self.shows_front.setEnabled(wide)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """In a narrow window the sheet needs all of the width."""
+        super().resizeEvent(event)
+        self._show_front()
 
     def _hold(self, on: bool) -> None:
         self.board.hold = on
@@ -285,7 +304,7 @@ class LivePage(QWidget):
     def _chosen(self, key: Key | None) -> None:
         """Operates what is clicked, or touches it with the next probe."""
         if self.measure.isChecked():
-            self.meter.touch(self._pins(key))
+            self.meter.touch(self.model.pins_of(key))
             return
         self._session.select(key)
         self.operate()
@@ -294,19 +313,6 @@ class LivePage(QWidget):
         """What the conductor under the pointer carries, and from which source."""
         if isinstance(key, NetKey):
             self.hint.setText(self.model.said_of(key.net))
-
-    def _pins(self, key: Key | None) -> tuple[PinRef, ...]:
-        """The pins that a key on the sheet stands for: of an element both, of a net all."""
-        circuits = self._session.evaluation.get(CIRCUITS)
-        if isinstance(key, NetKey):
-            return self.model.panel.nets.of_pin[key.net].pins
-        for rung in circuits.rungs if isinstance(key, ElementKey) else ():
-            for element in elements_of(rung.path):
-                if ElementKey(element.id) == key:
-                    device = self.model.panel.network.devices[element.poles[0].device]
-                    pins = device.kind.unit(element.poles[0].unit).pins
-                    return (device.pin(pins[0]), device.pin(pins[-1]))
-        return (key.pin,) if isinstance(key, PinKey) else ()
 
     def operator(self) -> Operator | None:
         """What of the chosen thing can be operated."""

@@ -1,7 +1,8 @@
 """The live panel behind the screen: built from the job of now, kept over edits as far as its things remain."""
 
 from riktig.core.job import CircuitId, DeviceId, PinRef
-from riktig.core.schematic import CIRCUITS, NAMES, NETS, by_tags
+from riktig.core.keys import ElementKey, Key, NetKey, PinKey
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, by_tags, elements_of
 from riktig.core.simulation import (
     CONDUCTORS,
     MAINS,
@@ -132,6 +133,19 @@ class LiveModel:
         moved = {event.device for event in events if event.device} | ({device} if device else set())
         self.moved = frozenset(did for did in moved if did)
 
+    def pins_of(self, key: Key | None) -> tuple[PinRef, ...]:
+        """The pins that a key on the sheet stands for: of an element both, of a net all."""
+        circuits = self._session.evaluation.get(CIRCUITS)
+        if isinstance(key, NetKey):
+            return self.panel.nets.of_pin[key.net].pins
+        for rung in circuits.rungs if isinstance(key, ElementKey) else ():
+            for element in elements_of(rung.path):
+                if ElementKey(element.id) == key:
+                    device = self.panel.network.devices[element.poles[0].device]
+                    pins = device.kind.unit(element.poles[0].unit).pins
+                    return (device.pin(pins[0]), device.pin(pins[-1]))
+        return (key.pin,) if isinstance(key, PinKey) else ()
+
     def said_of(self, net: PinRef) -> str:
         """A potential in words: its number, its voltage, the source and the way from it."""
         panel = self.panel
@@ -146,7 +160,7 @@ class LiveModel:
             ", ".join(called(panel, device) for device in reversed(panel.connectivity.way(point)))
             or "nothing that opens"
         )
-        what = "the way back to" if pole.is_zero else f"{volts:.0f} V from"
+        what = "the return to" if pole.is_zero else f"{volts:.0f} V from"
         return self.tagged(f"{number}: {what} {pole.name} of {whence}, through {way}.")
 
     def tagged(self, text: str) -> str:

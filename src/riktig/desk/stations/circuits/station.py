@@ -171,7 +171,7 @@ class CircuitsStation(Station):
         for button in self.editing:
             button.setVisible(not on)
         if not on:
-            self.live.stop()
+            self.live.run.setChecked(False)
 
     def _to_sheets(self) -> None:
         self.pages.setCurrentWidget(self.view)
