@@ -29,7 +29,7 @@ __all__ = ["app", "wait_until"]
 
 @pytest.fixture
 def newcomer(app: QApplication, tmp_path: Path, clock: FakeClock, monkeypatch: pytest.MonkeyPatch) -> MainWindow:
-    for module in ("start_page", "main_window"):
+    for module in ("start_page", "main_window", "jobs"):
         monkeypatch.setattr(f"riktig.desk.shell.{module}.jobs_folder", lambda: tmp_path / "Riktig")
     window = MainWindow(Session(who="Ida", clock=clock))
     window.show()

@@ -284,7 +284,7 @@ def test_records_show_what_counts_and_papers_say_what_is_missing(evaluation: Eva
         (read_key("device:c1.X.U"), "X2:U", "Sheet"),
         (read_key("element:c1.S.stop/1-2"), "S1", "Door"),
         (read_key("wire:c1.FO:96~c1.S.stop:1"), "Wire 8", "S1:1"),
-        (read_key("net:c1.FO:96"), "Net 8", "2 pins, 1 wires"),
+        (read_key("net:c1.FO:96"), "Net 8", "2 pins, 1 wire."),
         (read_key("duct:D4"), "D4", "Fill"),
         (read_key("rail:R1"), "R1", "270 mm"),
         (read_key("hole:P1"), "Hole P1", "From the datum"),

@@ -50,7 +50,7 @@ def lost(before: Job, after: Job) -> dict[str, set[str]]:
     return found
 
 
-ALL = {operation.value for operation in Operation}
+ALL = {operation.words for operation in Operation}
 
 
 def test_a_wire_is_finished_when_everything_was_ticked() -> None:
@@ -84,7 +84,7 @@ def test_an_end_that_gets_company_in_its_clamp_is_landed_anew_and_nothing_else()
     gone = {name for name, what in found.items() if what == ALL}
     assert gone >= {"7 F2:2 to K1:43", "7 K1:43 to F3:95", "11 K1:44 to H1:X1"}
     partly = {name: what for name, what in found.items() if what != ALL}
-    assert all(what <= {"landed at the start", "landed at the end", "tightened"} for what in partly.values())
+    assert all(what <= {"first end terminated", "second end terminated", "tightened"} for what in partly.values())
     untouched = {"L1 X1:L1 to Q1:1", "M1-U F3:2 to X2:U", "8 F3:96 to S1:1", "PE PE:1 to X1:PE"}
     assert not untouched & set(found)
 
@@ -96,7 +96,7 @@ def test_a_larger_motor_takes_the_power_wires_and_leaves_the_control_wires() -> 
     assert {n.split(" ")[0] for n, what in found.items() if what >= {"cut"}} >= {"4", "5", "6", "M1-U", "M1-V", "M1-W"}
     # The larger frame stands elsewhere on its rail by a few mm: a wire that became too short says so.
     control = {n for n in found if n.split(" ")[0] in ("8", "9", "11", "12")}
-    assert all(found[n] <= {"cut", "tightened", "landed at the start", "landed at the end"} for n in control)
+    assert all(found[n] <= {"cut", "tightened", "first end terminated", "second end terminated"} for n in control)
 
 
 @pytest.mark.parametrize(

@@ -47,7 +47,7 @@ def uneven(job: Job) -> Job:
 
 
 CASES: list[tuple[str, Callable[[Job], Job], Verdict, str]] = [
-    ("B01", lambda j: change_load(j, j.loads[0].id, start=Start.REVERSING), Verdict.FAILS, "do not say which"),
+    ("B01", lambda j: change_load(j, j.loads[0].id, start=Start.REVERSING), Verdict.FAILS, "give no direction"),
     ("B01", lambda j: set_supply(j, frequency_hz=55.0), Verdict.FAILS, "55 Hz"),
     ("B02", lambda j: set_heading(j, sources_asked=False), Verdict.JUDGE, "anything else arrives live"),
     (

@@ -81,7 +81,7 @@ def test_mixed_letters_for_one_class_need_a_decision() -> None:
 
 def test_a_job_of_the_first_format_is_read_with_its_numbers_as_texts() -> None:
     job = one_motor()
-    text = dump_job(job).replace('"format":2', '"format":1')
+    text = dump_job(job).replace('"format":3', '"format":1')
     for one in job.numbers:
         text = text.replace(f'"number":"{one.number}"', f'"number":{one.number}')
     text = text.replace(',"marks":[]', "").replace(',"own":false', "").replace(',"printed":[]', "")

@@ -212,8 +212,8 @@ DOUBTS: list[tuple[str, dict[str, Any], str]] = [
     ("a slip of the decimal point", {"nameplate_a": 85.0}, "far from"),
     ("no guard", {"start": Start.WAY, "command": Command.ALWAYS}, "needs a guard against overload"),
     ("inched star-delta", {"start": Start.STAR_DELTA, "duty": Duty.INCHING}, "inched or plugged"),
-    ("one-way command", ONE_WAY, "do not say which"),
-    ("both ways on one", {"command": Command.BOTH_WAYS}, "one way only"),
+    ("one-way command", ONE_WAY, "give no direction"),
+    ("both ways on one", {"command": Command.BOTH_WAYS}, "one direction only"),
     ("nobody starts it", {"command": Command.ALWAYS}, "start by itself"),
     ("no floats", {"command": Command.LEVEL}, "no float is listed"),
 ]

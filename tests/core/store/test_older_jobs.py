@@ -5,7 +5,7 @@ import json
 import pytest
 
 from riktig.core.errors import RiktigError
-from riktig.core.job import Practice, Protection, Start
+from riktig.core.job import Command, Practice, Protection, Start, add_load, new_job
 from riktig.core.store import dump_job, load_job
 from riktig.demo_job import kelp_shed, wash_drum
 
@@ -69,3 +69,15 @@ def test_a_wrong_answer_in_a_job_is_named_by_its_path(spoil: object, path: str) 
     with pytest.raises(RiktigError) as caught:
         load_job(json.dumps(data))
     assert path in str(caught.value)
+
+
+def test_a_reversing_starter_of_an_earlier_format_is_read_under_its_old_name() -> None:
+    """Up to format 2 it was called “direct-on-line, both ways”, in loads and circuits."""
+    job = add_load(new_job("R-1", "old"), "winch", 4.0, start=Start.REVERSING, command=Command.BOTH_WAYS)
+    text = dump_job(job)
+    assert text.count('"direct-on-line, reversing"') == 2
+    old = text.replace("direct-on-line, reversing", "direct-on-line, both ways").replace('"format":3', '"format":2')
+    assert '"format":2' in old
+    assert load_job(old) == job
+    with pytest.raises(RiktigError):
+        load_job(text.replace("direct-on-line, reversing", "direct-on-line, three ways"))

@@ -35,7 +35,7 @@ def build_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sche
         ("number", "Number"),
         ("from", "From"),
         ("to", "To"),
-        *((operation.name.lower(), operation.value.capitalize()) for operation in Operation),
+        *((operation.name.lower(), operation.words.capitalize()) for operation in Operation),
     )
     return Schedule("build record", "Build record", columns, tuple(rows))
 

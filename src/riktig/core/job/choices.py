@@ -65,7 +65,7 @@ CHOICES: tuple[Choice, ...] = (
     Choice(
         "distribution",
         "Several breakers fed by",
-        "Loops need no part that fits one pitch only; a comb is quicker from four up.",
+        "Looped wiring fits any make; a comb busbar is quicker from four breakers up.",
         values.Distribution,
         _RULES,
     ),

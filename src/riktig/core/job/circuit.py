@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from riktig.core.ids import CircuitId, ElementId, LoadId
+from riktig.core.job.load_values import REVERSING_ONCE
 
 __all__ = ["IMPLIED", "INCOMER_ID", "Act", "Change", "Circuit", "Insertable", "OwnDevice", "OwnRung", "Param", "Recipe"]
 
@@ -13,7 +14,7 @@ class Recipe(Enum):
 
     INCOMER = "incomer"
     DIRECT_ON_LINE = "direct-on-line"
-    REVERSING = "direct-on-line, both ways"
+    REVERSING = "direct-on-line, reversing"
     STAR_DELTA = "star-delta"
     SOFT_START = "soft start with bypass"
     DRIVE = "drive"
@@ -45,6 +46,10 @@ class Recipe(Enum):
     SENSOR_TERMINALS = "input terminals with bridges"
     FREE = "free rungs"
     PLANNED = "sized, not yet drawn"
+
+    @classmethod
+    def _missing_(cls, value: object) -> "Recipe | None":
+        return cls.REVERSING if value == REVERSING_ONCE else None
 
 
 INCOMER_ID = CircuitId("c0")

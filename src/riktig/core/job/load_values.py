@@ -2,7 +2,22 @@
 
 from enum import Enum
 
-__all__ = ["Access", "CableLaying", "Command", "Duty", "Fitting", "Isolation", "LoadKind", "Protection", "Start"]
+__all__ = [
+    "REVERSING_ONCE",
+    "Access",
+    "CableLaying",
+    "Command",
+    "Duty",
+    "Fitting",
+    "Isolation",
+    "LoadKind",
+    "Protection",
+    "Start",
+]
+
+
+REVERSING_ONCE = "direct-on-line, both ways"
+"""What a reversing starter was called in a job up to format 2."""
 
 
 class LoadKind(Enum):
@@ -19,12 +34,16 @@ class Start(Enum):
     """How a load is started."""
 
     DIRECT = "direct-on-line"
-    REVERSING = "direct-on-line, both ways"
+    REVERSING = "direct-on-line, reversing"
     STAR_DELTA = "star-delta"
     SOFT = "by a soft starter"
     DRIVE = "by a drive"
     CONTACTOR = "by a contactor"
     WAY = "from its own breaker only"
+
+    @classmethod
+    def _missing_(cls, value: object) -> "Start | None":
+        return cls.REVERSING if value == REVERSING_ONCE else None
 
 
 class Command(Enum):

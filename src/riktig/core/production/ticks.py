@@ -128,7 +128,7 @@ def progress_of(wiring: Wiring, records: Iterable[Record]) -> BuildProgress:
         else:
             wire = wires.get(record.subject)
             name = wire.name if wire else facts.name
-            stale.append((record.subject, facts, Stale(record.subject, name, facts.operation.value, item.why_not)))
+            stale.append((record.subject, facts, Stale(record.subject, name, facts.operation.words, item.why_not)))
     states = tuple(
         WireState(wire, tuple((op, ticks[op]) for op in Operation if op in ticks))
         for wire in wiring.wires

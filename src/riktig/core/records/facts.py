@@ -40,6 +40,16 @@ class Operation(Enum):
     TIGHTENED = "tightened"
 
     @property
+    def words(self) -> str:
+        """What it is called where it is shown; the value is what stands in the file."""
+        match self:
+            case Operation.LANDED_START:
+                return "first end terminated"
+            case Operation.LANDED_END:
+                return "second end terminated"
+        return str(self.value)
+
+    @property
     def is_landing(self) -> bool:
         """Whether an end of the wire is put into its clamp."""
         return self in (Operation.LANDED_START, Operation.LANDED_END)

@@ -51,7 +51,7 @@ def can_be_undone(entries: Sequence[NewRecord]) -> bool:
 def _name(facts: Facts, subject: str) -> str:
     match facts:
         case WireDone():
-            return f"wire {facts.number or facts.name} {facts.operation.value}"
+            return f"wire {facts.number or facts.name} {facts.operation.words}"
         case HoleDone():
             return f"hole {facts.number} {facts.operation.value}"
         case PieceCut() | DimensionRead():

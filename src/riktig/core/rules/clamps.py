@@ -50,7 +50,7 @@ def clamps_hold(view: View) -> ClauseResult:
 def _too_much(view: View, pin: PinRef, landed: list[tuple[Cable, Core]]) -> Iterable[str]:
     clamp = view.sizing.parts[pin.device].clamp(pin.marking)
     if len(landed) > clamp.conductors:
-        yield f"{len(landed)} cores where {clamp.conductors} may land"
+        yield f"{len(landed)} cores where {clamp.conductors} may be clamped"
     for cable, core in landed:
         if not clamp.min_mm2 <= core.mm2 <= clamp.max_mm2:
             yield (

@@ -12,7 +12,7 @@ __all__ = ["LEGEND", "live_shapes"]
 
 LEGEND = (
     "Thick: live. Thin: return. Dashed: live through a load, or one of several paths. Bar: closed. Ring: open. "
-    "Dot: power waits. Filled: works. Corners: moved last."
+    "Dot: live up to here. Filled: energised. Corners: just changed."
 )
 LIVE, BACK, THROUGH = 0.95, 0.6, 0.6
 SYMBOL = 5.0

@@ -243,7 +243,9 @@ def _switch(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Valu
         weakest(breaks),
     )
     shortfall = "" if able >= stalled else f"the switch breaks {able:g} A only"
-    return switch, Value("panel.breaking", "It must break", stalled, "A", breaking, shortfall=shortfall, settable=False)
+    return switch, Value(
+        "panel.breaking", "Breaking current needed", stalled, "A", breaking, shortfall=shortfall, settable=False
+    )
 
 
 def _upstream(

@@ -225,16 +225,16 @@ def _command(load: Load, signals: tuple[Signal, ...]) -> list[InputIssue]:
         input_issues.append(
             InputIssue(
                 LoadKey(load.id),
-                f"{load.name}: it is commanded both ways but started one way only.",
-                "Start it both ways, or command it by start and stop.",
+                f"{load.name}: its control is forward and reverse, but its starter has one direction only.",
+                "Choose a reversing starter, or start and stop.",
             )
         )
     if both and load.command is Command.BUTTONS:
         input_issues.append(
             InputIssue(
                 LoadKey(load.id),
-                f"{load.name}: it runs both ways, but start and stop do not say which.",
-                "Command it by forward, reverse and stop.",
+                f"{load.name} is reversing, but start and stop give no direction.",
+                "Choose forward, reverse and stop.",
             )
         )
     if load.is_motor and load.command is Command.ALWAYS and load.start is not Start.WAY:

@@ -7,8 +7,8 @@ APPLICATION_ID = 0x52494B54
 FORMAT = 4
 """Version of the file (PRAGMA user_version). 3: entries of the log carry digests; their facts are numbers where
 they were texts. 4: revisions carry digests too, entries signatures, and “head” says how far the file goes."""
-JOB_FORMAT = 2
-"""Version of the job's JSON. 2: given numbers are texts."""
+JOB_FORMAT = 3
+"""Version of the job's JSON. 2: given numbers are texts. 3: “direct-on-line, both ways” is called reversing."""
 
 REVISION = """CREATE TABLE revision (
     number  INTEGER PRIMARY KEY,          -- 1, 2, 3 ... never reused

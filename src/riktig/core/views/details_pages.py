@@ -235,7 +235,7 @@ def _wire(evaluation: Evaluation[Job], wire: Wire, records: tuple[Record, ...]) 
     )
     state = progress_of(evaluation.get(WIRING), records).of(wire.key)
     done = tuple(
-        DetailsRow(operation.value.capitalize(), f"{d.who}, {d.when[5:16].replace('T', ' ')}")
+        DetailsRow(operation.words.capitalize(), f"{d.who}, {d.when[5:16].replace('T', ' ')}")
         for operation, d in (state.done if state else ())
     )
     sections = [DetailsSection("Wire", rows), DetailsSection("Ends", ends)]

@@ -73,7 +73,7 @@ def walk_steps(evaluation: Evaluation[Job]) -> tuple[WalkStep, ...]:
         WalkStep(
             "Build",
             "One wire at a time",
-            f"{number}cut, marked, landed, tightened. Space ticks the next; a scanned number goes to its wire.",
+            f"{number}cut, marked, terminated, tightened. Space ticks the next; a scanned number goes to its wire.",
             to_wire,
         ),
         WalkStep(

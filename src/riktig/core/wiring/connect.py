@@ -377,7 +377,7 @@ class _Ends:
             clamp, sections = self._sizing.parts[pin.device].clamp(pin.marking), {wire.mm2 for wire in landed}
             texts: list[str] = []
             if len(landed) > clamp.conductors:
-                texts.append(f"{len(landed)} conductors where {clamp.conductors} may land")
+                texts.append(f"{len(landed)} conductors where {clamp.conductors} may be clamped")
             if len(sections) > 1:
                 texts.append("two sections share one clamp")
             texts += [

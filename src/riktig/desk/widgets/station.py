@@ -24,7 +24,7 @@ from riktig.desk.widgets.tab_order import first_field
 
 __all__ = ["Station"]
 
-NUMBERS_OUT = "Its wire numbers count as printed from then on, and are given to nothing else."
+NUMBERS_OUT = "Its wire numbers count as printed from then on and will not be reused."
 
 
 class Station(QWidget):

@@ -284,7 +284,7 @@ def _unfed(graph: UnitGraph) -> list[CircuitFault]:
                         "no supply",
                         f"“{rung.title}” hangs on no supply: {{{device.id}}} can never be fed.",
                         ElementKey(element.id),
-                        "Wire its start to a supply, or to a node that one feeds.",
+                        "Connect its line side to a supply, or to a node that one feeds.",
                     )
                 )
                 break

@@ -108,7 +108,7 @@ class BuildStation(Station):
             label.setFont(words_font(12))
         self.where = DrawingView("Where the wire runs")
         self.where.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self.where.setMinimumSize(100, 160)
+        self.where.setMinimumSize(72, 160)
         self.buttons: dict[Operation, QPushButton] = {}
         ticks = QVBoxLayout()
         ticks.setSpacing(5)
@@ -197,11 +197,11 @@ class BuildStation(Station):
         for number, (operation, button) in enumerate(self.buttons.items(), 1):
             done = dict(state.done).get(operation)
             button.setChecked(done is not None)
-            text = operation.value.capitalize()
+            text = operation.words.capitalize()
             if operation is Operation.LANDED_START:
-                text = f"Landed at {wire.start.label}"
+                text = f"Terminated at {wire.start.label}"
             elif operation is Operation.LANDED_END:
-                text = f"Landed at {wire.end.label}"
+                text = f"Terminated at {wire.end.label}"
             who = f"\n✓ {done.who} {done.when[11:16]}" if done else ""
             button.setText(f"{number}   {text}{who}")
             button.setAccessibleName(text)
@@ -266,7 +266,7 @@ class BuildStation(Station):
         for record in reversed(self.session.records):
             facts = record.facts
             if record.subject == self.key and isinstance(facts, WireDone) and facts.operation is operation:
-                self.session.record(self.key, TakenBack(operation.value), corrects=record.id)
+                self.session.record(self.key, TakenBack(operation.words), corrects=record.id)
                 return
 
     def take_back_last(self) -> None:

@@ -215,7 +215,7 @@ class LabelsStation(Station):
             write,
             lambda: self._remember(shown, only),
             self.faults,
-            "What is printed is recorded, and its numbers are given to nothing else.",
+            "What is printed is recorded, and its numbers will not be reused.",
         )
 
     def set_theme(self, theme: Theme) -> None:

@@ -131,9 +131,9 @@ class WiresStation(Station):
         )
         begun = sum(state.standing is NumberStatus.PART for state in states)
         self.hint.setText(
-            f"{len(states) - len(left)} complete, {begun} in part, {len(left) - begun} not begun. A "
-            f"solid line is a link within one place ({links}), a dashed one a wire pulled to another ({pulled}); a "
-            "terminal or a bar is one end. Build ticks the wires of the panel."
+            f"{len(states) - len(left)} complete, {begun} in part, {len(left) - begun} not begun. Solid: "
+            f"wire within one place ({links}). Dashed: wire to another place ({pulled}). A terminal or a bar counts as "
+            "one end. Tick the wires of the panel in Build."
         )
 
     def _card(self, key: Key | None) -> None:
