@@ -7,8 +7,9 @@ from hypothesis import strategies as st
 from riktig.core.evaluation import Evaluation
 from riktig.core.ids import DeviceId
 from riktig.core.job import Job
-from riktig.core.keys import DeviceKey
+from riktig.core.keys import DeviceKey, NetKey
 from riktig.core.labels import INDEX, IndexEntry, find, index_of, same_words
+from riktig.core.schematic import NETS
 from riktig.demo_job import demo_job
 
 TEXT = st.text("k1:x- ", min_size=1, max_size=6)
@@ -34,11 +35,11 @@ def rank(entry: IndexEntry, wanted: str) -> int | None:
         label == wanted,
         label.startswith(wanted),
         bool(bare) and plain.startswith(bare),
+        wanted in [other.lower() for other in entry.also],
         all(f" {word}" in said for word in words),
         all(word in said for word in words),
         any(word in said for word in same_words(wanted))
         or all(any(one in said for one in same_words(word)) for word in words),
-        wanted in [other.lower() for other in entry.also],
     )
     return next((number for number, met in enumerate(tests) if met), None)
 
@@ -83,3 +84,39 @@ def test_a_phrase_of_the_trade_finds_what_riktig_calls_otherwise(typed: str, nam
 def test_a_comb_is_no_earthing_link() -> None:
     found = find(Evaluation(demo_job("kelp-shed")).get(INDEX), "comb")
     assert not any("earthing" in entry.what for entry in found)
+
+
+@pytest.mark.parametrize(
+    ("typed", "line"),
+    [
+        ("L1", 0),
+        ("R", 0),
+        ("phase r", 0),
+        ("phase Y", 1),
+        ("line s", 1),
+        ("phase c", 2),
+        ("phase T", 2),
+        ("phase a", 0),
+    ],
+)
+def test_a_line_of_the_supply_is_found_by_whatever_a_shop_calls_it(typed: str, line: int) -> None:
+    """L1-L2-L3, R-S-T, R-Y-B, A-B-C (common practice, no source); B is the second or the third, so both are offered."""
+    evaluation = Evaluation(demo_job("kelp-shed"))
+    nets = {net.id: net for net in evaluation.get(NETS).nets}
+    lines = {nets[e.key.net].line for e in find(evaluation.get(INDEX), typed, 12) if isinstance(e.key, NetKey)}
+    assert line in lines
+    if len(typed) > 2:
+        assert lines == {line}
+
+
+def test_b_is_the_second_line_or_the_third() -> None:
+    evaluation = Evaluation(demo_job("kelp-shed"))
+    nets = {net.id: net for net in evaluation.get(NETS).nets}
+    keys = [e.key for e in find(evaluation.get(INDEX), "phase b", 60)]
+    assert {nets[key.net].line for key in keys if isinstance(key, NetKey)} == {1, 2}
+
+
+def test_a_terminal_of_the_supply_is_found_by_another_name_of_its_line() -> None:
+    evaluation = Evaluation(demo_job("kelp-shed"))
+    first = find(evaluation.get(INDEX), "X1:S")[0]
+    assert first.label == "X1:L2"

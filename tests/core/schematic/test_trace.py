@@ -45,6 +45,28 @@ class TestByHand:
         found = trace(evaluation.get(TRACER), DeviceId("c3.M"))
         assert whys(evaluation, found) == ["M3", "What lets in K7", "What lets in K8"]
 
+    def test_the_automatic_side_is_followed_too_with_its_floats_and_their_terminals(
+        self, evaluation: Evaluation[Job]
+    ) -> None:
+        """Read off sheets 10 and 11 by hand: the selector's hand contact 13-14, its automatic 23-24 behind floats."""
+        found = trace(evaluation.get(TRACER), DeviceId("c4.M"))
+        assert whys(evaluation, found) == ["M4", "What lets in K9", "Another way that lets in K9"]
+        hand, auto = crossed(evaluation, found, 1), crossed(evaluation, found, 2)
+        assert "S8 13-14" in hand
+        begins, ends = auto.index("F16 95-96"), auto.index("K9 A1-A2")
+        assert auto[begins + 1 : ends] == ["X6:1", "B4 1-2", "X6:2", "X6:3", "B5 1-2", "X6:4", "S8 23-24"]
+        assert auto[: begins + 1] == hand[: hand.index("F16 95-96") + 1], "the same up to the selector"
+        assert auto[ends:] == hand[hand.index("K9 A1-A2") :]
+
+    def test_what_stands_beside_a_button_is_no_way_of_its_own(self, evaluation: Evaluation[Job]) -> None:
+        for device in ("c1.M", "c2.M", "c3.M"):
+            found = trace(evaluation.get(TRACER), DeviceId(device))
+            assert not [why for why in whys(evaluation, found) if why.startswith("Another")], device
+
+    def test_a_coil_asked_for_by_itself_has_all_its_ways(self, evaluation: Evaluation[Job]) -> None:
+        found = trace(evaluation.get(TRACER), DeviceId("c4.K"), "A1-A2")
+        assert [way.split()[0] for way in whys(evaluation, found)] == ["K9", "Another"]
+
     def test_the_way_to_a_coil_goes_by_the_button_and_names_the_hold_contact_beside_it(
         self, evaluation: Evaluation[Job]
     ) -> None:

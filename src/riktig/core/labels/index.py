@@ -72,9 +72,9 @@ def find(index: Index, text: str, limit: int = 12) -> tuple[IndexEntry, ...]:
 
     Method:
         A place of the sheets (“2.3”, “2.3.C”, “sheet 2”) first. Then by rank: the label itself; labels that
-        begin with it; labels that are it but for signs (“K1 13” for K1:13); every word at the beginning of a
-        word; every word anywhere; words that mean the same; tags by another set of letters. Within a rank in
-        the order of the job, which has loads and devices first.
+        begin with it; labels that are it but for signs (“K1 13” for K1:13); tags by another set of letters and
+        lines of the supply by another name; every word at the beginning of a word; every word anywhere; words
+        that mean the same. Within a rank in the order of the job, which has loads and devices first.
 
     Args:
         index: Everything that can be found.
@@ -124,10 +124,10 @@ def _by_rank(index: Index, wanted: str) -> Iterator[int]:
     yield from sorted(place for _, place in beginning)
     if bare:
         yield from sorted(place for _, place in _beginning(index.bare, bare))
+    yield from index.also.get(wanted, ())
     yield from _saying(index, [(f" {word}",) for word in words])
     yield from _saying(index, [(word,) for word in words])
     yield from merge(_saying(index, [same_words(wanted)]), _saying(index, [same_words(word) for word in words]))
-    yield from index.also.get(wanted, ())
 
 
 def _beginning(texts: tuple[tuple[str, int], ...], start: str) -> tuple[tuple[str, int], ...]:

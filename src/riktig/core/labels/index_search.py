@@ -20,6 +20,7 @@ from riktig.core.keys import (
     WireKey,
 )
 from riktig.core.labels.index import Index, IndexEntry, index_of
+from riktig.core.labels.synonyms import line_names
 from riktig.core.plate import Layout, Piece
 from riktig.core.schematic import Band, Circuits, Device, Names, Nets, Sheets, elements_of, io_address
 from riktig.core.terminals import Strips
@@ -89,7 +90,9 @@ def _names(
     yield from _contacts(circuits, names, sheets)
     for net in nets.nets:
         if net.id in names.number:
-            yield IndexEntry(names.number[net.id], f"net, {net.net_class.value}, {len(net.pins)} pins", NetKey(net.id))
+            number, what = names.number[net.id], f"net, {net.net_class.value}, {len(net.pins)} pins"
+            also = tuple(name for name in line_names(net.line + 1) if name != number)
+            yield IndexEntry(number, what, NetKey(net.id), also)
     for sheet in sheets.sheets:
         yield IndexEntry(sheet.title, f"sheet {sheet.number}", PlaceKey(str(sheet.number)))
         for line in range(sheet.first_line, sheet.first_line + len(sheet.lines)):
@@ -103,7 +106,9 @@ def _device(device: Device, tag: str) -> Iterable[IndexEntry]:
     others = tuple(f"{letters}{number}" for letters in sorted(letters_ever(device.kind_id)) if number)
     also = tuple(other for other in others if other != tag)
     if device.strip:
-        yield IndexEntry(f"{tag}:{device.mark}", f"{device.kind.name}, {device.purpose}", key)
+        lines = [names for names in map(line_names, (1, 2, 3)) if device.mark in names]
+        same = dict.fromkeys(f"{tag}:{name}" for names in lines for name in names if name != device.mark)
+        yield IndexEntry(f"{tag}:{device.mark}", f"{device.kind.name}, {device.purpose}", key, tuple(same))
         return
     text = f"{device.kind.name}, {device.purpose}"
     of = class_of(device.kind_id)

@@ -3,7 +3,7 @@
 import re
 from functools import cache
 
-__all__ = ["SYNONYMS", "in_house_words", "same_words"]
+__all__ = ["LINE_NAMES", "SYNONYMS", "in_house_words", "line_names", "same_words"]
 
 SYNONYMS: tuple[tuple[str, ...], ...] = (
     ("isolator", "disconnect", "main switch", "disconnector"),
@@ -45,6 +45,18 @@ SYNONYMS: tuple[tuple[str, ...], ...] = (
     ("phase", "line"),
 )
 """Words for one thing, the preferred one first (common practice, no source)."""
+
+
+LINE_NAMES: tuple[tuple[str, str, str], ...] = (("L1", "L2", "L3"), ("R", "S", "T"), ("R", "Y", "B"), ("A", "B", "C"))
+"""What the three lines of a supply are called, from shop to shop (common practice, no source)."""
+
+
+def line_names(line: int) -> tuple[str, ...]:
+    """All names of a line of the supply, counted from 1, and each with the word “phase”; none for what is no line."""
+    if line not in (1, 2, 3):
+        return ()
+    names = dict.fromkeys(names[line - 1] for names in LINE_NAMES)
+    return (*names, *(f"phase {name}" for name in names), *(f"line {name}" for name in names))
 
 
 @cache

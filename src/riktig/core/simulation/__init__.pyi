@@ -15,7 +15,7 @@ from .derived import (
 )
 from .draw_front import front_shapes, lit_lamps
 from .draw_live import LEGEND, live_shapes
-from .explain import Role, called, roles_of, why
+from .explain import Role, called, path_words, roles_of, why
 from .fault_injection import FaultKind, InjectedFault, conductors_with_faults, faults_at, inject_faults
 from .feeds import FeedFault, FeedKind, PolesInReach, feed_faults
 from .handover import go_on_from
@@ -108,6 +108,7 @@ __all__ = [
     "operate",
     "operators_of",
     "panel_of",
+    "path_words",
     "position_of",
     "pressed_together",
     "ratings_of",

@@ -11,10 +11,11 @@ from riktig.core.simulation.run import Panel
 __all__ = ["LEGEND", "live_shapes"]
 
 LEGEND = (
-    "Thick: live. Thin: return. Dashed: live through a load, or one of several paths. Bar: closed. Ring: open. "
-    "Dot: live up to here. Filled: energised. Corners: just changed."
+    "Thick: live. Hollow: live from another supply. Thin: return. Dashed: live through a load, or one of several ways. "
+    "Bar: closed. Ring: open. Dot: live up to here. Filled: energised. Corners: just changed."
 )
 LIVE, BACK, THROUGH = 0.95, 0.6, 0.6
+LIVE_STATES = ("live", "other")
 SYMBOL = 5.0
 """Half the height of a coil, lamp or winding in its seat, mm."""
 WAITS = 1.1
@@ -48,15 +49,17 @@ def live_shapes(panel: Panel, sheet: Sheet, roles: dict[int, Role], moved: froze
 class _LivePen:
     def __init__(self, panel: Panel, roles: dict[int, Role], moved: frozenset[DeviceId]) -> None:
         self.panel, self.roles, self.moved = panel, roles, moved
+        devices = panel.network.devices.values()
+        self._elsewhere = frozenset(str(device.id) for device in devices if device.kind.can(Can.FOREIGN_SUPPLY))
 
     def _state(self, pin: PinRef) -> str:
-        """“live”, “back”, “through” a load, or empty."""
+        """“live”, “other” (live from another supply), “back”, “through” a load, or empty."""
         point = self.panel.network.point.get(pin)
         if point is None:
             return ""
         pole = self.panel.source_of(point)
         if pole is not None:
-            return "back" if pole.is_zero else "live"
+            return "back" if pole.is_zero else "other" if pole.system in self._elsewhere else "live"
         known = self.panel.volts.at[point]
         return "through" if known is not None and abs(known[0]) + abs(known[1]) > 1.0 else ""
 
@@ -69,6 +72,9 @@ class _LivePen:
         match state:
             case "live":
                 return [Line(x1, y1, x2, y2, "live", LIVE, dashed)]
+            case "other":
+                hollow = Line(x1, y1, x2, y2, "paper", LIVE * 0.4)
+                return [Line(x1, y1, x2, y2, "live", LIVE, dashed), hollow]
             case "back":
                 return [Line(x1, y1, x2, y2, "return", BACK, dashed)]
             case "through":
@@ -111,7 +117,7 @@ class _LivePen:
             return []
         if self.panel.connectivity.closed[number]:
             state = self._state(first)
-            shared = self.roles.get(number) is Role.SHARED and state == "live"
+            shared = self.roles.get(number) is Role.SHARED and state in LIVE_STATES
             stroke = self._stroke(state, x, seat.top, x, seat.bottom, dashed=shared)
             return stroke or [Line(x, seat.top + 1.6, x, seat.bottom - 1.6, "ink", 0.35)]
         shapes: list[Shape] = []
@@ -119,7 +125,7 @@ class _LivePen:
         if behaviour is not Behaviour.NO:
             shapes.append(Circle(x, middle, 1.5, "ink", 0.4, "paper"))
         for pin, other, y in ((first, last, seat.top + 0.9), (last, first, seat.bottom - 0.9)):
-            if self._state(pin) == "live" and self._state(other) != "live":
+            if self._state(pin) in LIVE_STATES and self._state(other) not in LIVE_STATES:
                 shapes.append(Circle(x, y, WAITS, "live", 0.2, "live"))
         return shapes
 

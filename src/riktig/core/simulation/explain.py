@@ -7,7 +7,7 @@ from riktig.core.job import DeviceId
 from riktig.core.simulation.connectivity import NONE
 from riktig.core.simulation.run import Panel
 
-__all__ = ["Role", "called", "roles_of", "why"]
+__all__ = ["Role", "called", "path_words", "roles_of", "why"]
 
 
 class Role(Enum):
@@ -54,6 +54,34 @@ def why(panel: Panel, device: DeviceId, unit: str = "") -> str:
             if panel.source_of(point) is None:
                 lines += [f"{called(panel, n)} is open" for n in _openings(panel, point)] or ["nothing leads to it"]
     return f"{{{device}}} is not fed: {', '.join(dict.fromkeys(lines))}"
+
+
+def path_words(panel: Panel, roles: dict[int, Role], device: DeviceId, unit: str) -> str:
+    """What a contact means for what works now: the sole path, one of several, redundant; empty for what is none.
+
+    Args:
+        panel: The panel with power on.
+        roles: What every closed contact means now; see ``roles_of``.
+        device: The device of the contact.
+        unit: Its name, such as “13-14”.
+    """
+    number = panel.contact.get((device, unit))
+    if number is None:
+        return ""
+    if panel.connectivity.closed[number]:
+        match roles.get(number, Role.IDLE):
+            case Role.SOLE:
+                return "closed, sole path: opened, what hangs on it stops"
+            case Role.SHARED:
+                return "closed, one of several parallel paths: opened alone, nothing changes"
+        return "closed, and nothing that works hangs on it"
+    contact = panel.network.contacts[number]
+    first, last = panel.source_of(contact.a), panel.source_of(contact.b)
+    if first is not None and first == last:
+        return "open and redundant: another path joins its two sides, so closing it changes nothing"
+    if (first is not None and not first.is_zero) or (last is not None and not last.is_zero):
+        return "open: live up to here"
+    return "open"
 
 
 def called(panel: Panel, number: int) -> str:

@@ -1,5 +1,6 @@
 """From anything back to its source, on to its load, and what makes it run, through relays and cards."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Behaviour, Can, Unit
@@ -13,6 +14,8 @@ __all__ = ["Trace", "TraceStep", "Way", "trace", "trace_line"]
 
 MOST_WAYS = 12
 """Ways on one page (chosen by us): a chain of relays longer than that is followed from its middle."""
+MOST_OTHERS = 4
+"""Other ways that let one coil in (chosen by us: hand, automatic, and two stations)."""
 MOST_LOADS = 12
 """Loads named behind what was asked for (chosen by us: two lines of tags)."""
 
@@ -148,6 +151,7 @@ class _Walk:
         first, last = device.pin(unit.pins[0]), device.pin(unit.pins[-1])
         if self.paths.takes(first):
             self.made.append(self._load(why, device, unit))
+            self.made += self._others(device, unit)
             return
         if unit.behaviour is Behaviour.SOURCE:
             primary = self.paths.primary(first)
@@ -206,6 +210,42 @@ class _Walk:
         finishes, home = self._home(load.crossing)
         return Way(why, begins, (*(self._step(crossing) for crossing in back), load, *home), finishes)
 
+    def _others(self, device: Device, unit: Unit) -> list[Way]:
+        """Other ways that let in a coil: by the automatic side of a selector, by floats, by a second station.
+
+        Each contact of the nearest way is shut in turn, and it is looked how else the coil is reached from what lies
+        ahead of it. A contact of the coil's own device holds it and lets nothing in; what stands beside a single
+        contact is named there.
+        """
+        if unit.behaviour is not Behaviour.COIL:
+            return []
+        load = self._load_step(device.pin(unit.pins[0]), asked=False)
+        begins, back, _ = self.paths.back(load.crossing.enters)
+        own = {device.pin(pin.name) for pin in device.kind.pins} - {load.crossing.enters}
+        finishes, home = self._home(load.crossing)
+        ways: list[Way] = []
+        for place, crossing in enumerate(back):
+            if not self._can_be_shut(crossing):
+                continue
+            ahead = {earlier.leaves: number for number, earlier in enumerate(back[:place])}
+            blocked = frozenset({crossing.enters, crossing.leaves, *own})
+            reached = self.paths.on(load.crossing.enters, lambda pin, ahead=ahead: pin in ahead, blocked)  # type: ignore[misc]
+            for pin, between in reached:
+                other = (*back[: ahead[pin] + 1], *(passed.turned() for passed in reversed(between)))
+                steps = tuple(self._step(passed) for passed in other)
+                other_contacts = {(passed.device, passed.unit) for passed in other}
+                new = other_contacts - {(passed.device, passed.unit) for passed in back}
+                if new <= set(self._step(crossing).beside):
+                    continue
+                ways.append(Way(f"Another way that lets in {{{device.id}}}", begins, (*steps, load, *home), finishes))
+        return _unlike(ways)[:MOST_OTHERS]
+
+    def _can_be_shut(self, crossing: Crossing) -> bool:
+        """Whether it is a contact or a button, not a terminal, a fuse or a bar."""
+        device = self.paths.devices[crossing.device]
+        behaviour = device.kind.unit(crossing.unit).behaviour
+        return behaviour in (Behaviour.NO, Behaviour.NC) and not device.strip
+
     def _load_step(self, pin: PinRef, *, asked: bool = False) -> TraceStep:
         taken = self.paths.takes(pin)
         assert taken is not None
@@ -230,6 +270,7 @@ class _Walk:
         for unit in device.kind.units:
             if unit.behaviour is Behaviour.COIL and (device.id, unit.name) in self.paths.elements:
                 paths.append(self._load(f"What lets in {{{device.id}}}", device, unit))
+                paths += self._others(device, unit)
             elif unit.behaviour is Behaviour.INPUT and device.pin(unit.pins[0]) in self.nets.of_pin:
                 paths.append(self._load(f"What {{{device.id}}} {unit.name} is told", device, unit))
         return paths
@@ -312,6 +353,11 @@ def _follows(device: Device, unit: str) -> bool:
 def _met(way: Way) -> tuple[Crossing, ...]:
     """What a way crosses: two ways that cross the same are one."""
     return tuple(step.crossing for step in way.steps)
+
+
+def _unlike(ways: Sequence[Way]) -> list[Way]:
+    """Each of these ways once."""
+    return list({_met(way): way for way in ways}.values())
 
 
 def _turned(step: TraceStep) -> TraceStep:

@@ -227,7 +227,7 @@ class LivePage(QWidget):
             self.meter.read()
 
     def _faults(self) -> None:
-        self._under(self.spoil, fault_menu(self, self._session, self.model, self._after_fault))
+        self._under(self.spoil, fault_menu(self, self._session, self.model, lambda: self.show_sheet(self.sheet)))
 
     def _under(self, button: QPushButton, menu: QMenu) -> None:
         menu.popup(button.mapToGlobal(button.rect().bottomLeft()))
@@ -298,9 +298,6 @@ class LivePage(QWidget):
         """
         run_panel_script(self._session.evaluation, steps)
 
-    def _after_fault(self) -> None:
-        self.show_sheet(self.sheet)
-
     def _chosen(self, key: Key | None) -> None:
         """Operates what is clicked, or touches it with the next probe."""
         if self.measure.isChecked():
@@ -310,9 +307,12 @@ class LivePage(QWidget):
         self.operate()
 
     def show_hovered(self, key: Key | None) -> None:
-        """What the conductor under the pointer carries, and from which source."""
+        """What the conductor under the pointer carries, from which source; whether a contact is the sole path."""
+        words = self.model.path_of(key) if isinstance(key, ElementKey) else ""
         if isinstance(key, NetKey):
-            self.hint.setText(self.model.said_of(key.net))
+            words = self.model.said_of(key.net)
+        if words:
+            self.hint.setText(words)
 
     def operator(self) -> Operator | None:
         """What of the chosen thing can be operated."""
@@ -370,7 +370,9 @@ class LivePage(QWidget):
         keys = list(dict.fromkeys(m.key for m in self.view.drawing.shapes if isinstance(m.key, ElementKey)))
         if keys:
             now = next((n for n, key in enumerate(keys) if key == self._session.selection), -by)
-            self._session.select(keys[(now + by) % len(keys)])
+            key = keys[(now + by) % len(keys)]
+            self._session.select(key)
+            self.show_hovered(key)
         return True
 
     def watch(self, title: str, steps: tuple[str, ...], circuit: CircuitId) -> None:

@@ -1,5 +1,6 @@
 """The live panel behind the screen: built from the job of now, kept over edits as far as its things remain."""
 
+from riktig.core.ids import unit_of_element
 from riktig.core.job import CircuitId, DeviceId, PinRef
 from riktig.core.keys import ElementKey, Key, NetKey, PinKey
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, by_tags, elements_of
@@ -23,6 +24,7 @@ from riktig.core.simulation import (
     operate,
     operators_of,
     panel_of,
+    path_words,
     roles_of,
     set_travel,
     tanks_of,
@@ -145,6 +147,13 @@ class LiveModel:
                     pins = device.kind.unit(element.poles[0].unit).pins
                     return (device.pin(pins[0]), device.pin(pins[-1]))
         return (key.pin,) if isinstance(key, PinKey) else ()
+
+    def path_of(self, key: ElementKey) -> str:
+        """What a contact of the sheet means for what works now, with its name; empty for anything else."""
+        pins = self.pins_of(key)
+        unit = unit_of_element(key.element)
+        words = path_words(self.panel, self.roles, pins[0].device, unit) if pins else ""
+        return self.tagged(f"{{{pins[0].device}}} {unit}: {words}.") if words else ""
 
     def said_of(self, net: PinRef) -> str:
         """A potential in words: its number, its voltage, the source and the way from it."""
