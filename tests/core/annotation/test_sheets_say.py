@@ -3,12 +3,15 @@
 import re
 from dataclasses import replace
 from functools import cache
+from pathlib import Path
 
 import pytest
+from pypdf import PdfReader
 
 from riktig.core.annotation import SHEET_DRAWINGS, pin_conductors
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.evaluation import Evaluation
+from riktig.core.exports import write_station_papers
 from riktig.core.geometry import Drawing, Text
 from riktig.core.job import (
     Command,
@@ -26,7 +29,19 @@ from riktig.core.job import (
     set_supply,
 )
 from riktig.core.keys import NetKey, PlaceKey
-from riktig.core.schematic import CIRCUITS, LOADS, NAMES, NETS, SHEETS, NetClass, Sheet, ends_of, with_names_recorded
+from riktig.core.schematic import (
+    CIRCUITS,
+    LOADS,
+    NAMES,
+    NETS,
+    SHEETS,
+    NetClass,
+    Sheet,
+    SheetKind,
+    ends_of,
+    with_names_recorded,
+    without_title_block,
+)
 from riktig.core.simulation import ContactStage, OperatorState, is_closed
 from riktig.core.sizing import SIZING
 from riktig.core.standards import conductor_name
@@ -254,3 +269,36 @@ def test_sheets_are_drawn_where_nothing_has_room_for_all_that_is_said() -> None:
     job = set_supply(job, voltage_v=1.0, voltage_to_neutral_v=1.0, neutral=False, frequency_hz=1.0, upstream_a=1.0)
     job = with_names_recorded(set_practice(job, control_tap=ControlTap.BEFORE))
     assert all_texts(job)
+
+
+@pytest.mark.parametrize("name", JOBS)
+def test_every_bond_of_the_earth_tree_has_the_size_of_its_wire(name: str) -> None:
+    """Counted from the wires themselves: as many of each size on the tree as wires land on the bonded points."""
+    evaluation = evaluated(name)
+    points = set(evaluation.get(CIRCUITS).earths)
+    at_point: dict[PinRef, set[float]] = {}
+    for wire in evaluation.get(WIRING).wires:
+        for end in (wire.start, wire.end):
+            if end.pin in points:
+                at_point.setdefault(end.pin, set()).add(wire.mm2)
+    expected = sorted(" / ".join(conductor_name(mm2) for mm2 in sorted(s, reverse=True)) for s in at_point.values())
+    sheets = zip(evaluation.get(SHEETS).sheets, evaluation.get(SHEET_DRAWINGS), strict=True)
+    texts = [text.text for sheet, drawing in sheets if sheet.kind is SheetKind.EARTH for text in texts_of(drawing)]
+    sizes = {conductor_name(wire.mm2) for wire in evaluation.get(WIRING).wires}
+    assert expected
+    assert sorted(text for text in texts if set(text.split(" / ")) <= sizes) == expected
+
+
+def test_a_page_of_the_set_has_one_title_block(tmp_path: Path) -> None:
+    evaluation = evaluated("kelp-shed")
+    path = tmp_path / "sheets.pdf"
+    write_station_papers(evaluation, (), "Circuits", path)
+    pages = [page.extract_text() for page in PdfReader(path).pages]
+    assert len(pages) > 10
+    assert all("Revision, sheet" not in text for text in pages), "that of the sheet itself is left out"
+    assert all("Page" in text and "Drawn" in text for text in pages)
+    sheet = evaluation.get(SHEET_DRAWINGS)[0]
+    bare = without_title_block(sheet)
+    assert {mark.layer for mark in sheet.shapes} - {mark.layer for mark in bare.shapes} == {"title"}
+    assert bare.height < sheet.height
+    assert without_title_block(bare) is bare

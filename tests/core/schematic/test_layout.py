@@ -115,7 +115,7 @@ def crossed(drawing: Drawing) -> list[str]:
     """Texts that a line or the stroke of a symbol runs through; a number written on its own line is backed."""
     lines = []
     for mark in drawing.shapes:
-        if mark.layer == "frame":
+        if mark.layer in ("frame", "title"):
             continue
         if isinstance(mark, Line):
             lines.append(LineString([(mark.x1, mark.y1), (mark.x2, mark.y2)]))
@@ -127,7 +127,7 @@ def crossed(drawing: Drawing) -> list[str]:
     for text in texts_of(drawing):
         box = bounds_of(text)
         inner = shape(box.x, box.y, box.right, box.y + text.size)
-        if not text.backed and text.layer != "frame":
+        if not text.backed and text.layer not in ("frame", "title"):
             found += [text.text for n in tree.query(inner) if lines[n].intersection(inner).length > 0.05]
     return found
 
@@ -164,7 +164,7 @@ def test_a_rung_says_its_number_once_where_numbers_go_by_rung() -> None:
 def test_nothing_is_cut_short_and_nothing_leaves_the_frame(name: str) -> None:
     for drawing in some(Evaluation(JOBS[name]).get(SHEET_DRAWINGS)):
         for mark in some(drawing.shapes):
-            if mark.layer == "frame":
+            if mark.layer in ("frame", "title"):
                 continue
             box = bounds_of(mark)
             ladder = drawing.width == LADDER_WIDTH

@@ -16,6 +16,7 @@ from riktig.core.geometry import Drawing, Shape, moved
 from riktig.core.holes import HOLES, SHEETS, draw_sheet, mark_out
 from riktig.core.job import Job
 from riktig.core.labels import CARDS, LABELS, Medium, card_pages, label_pages
+from riktig.core.schematic import without_title_block
 from riktig.core.terminals import STRIP_DRAWINGS
 from riktig.core.wiring import PLATE_DRAWING
 
@@ -115,7 +116,7 @@ def drawings_of(evaluation: Evaluation[Job]) -> list[tuple[str, Page]]:
         if "gland" in sheet.name or ("side" in sheet.name and any(hole.face == sheet.name for hole in holes))
     ]
     return [
-        *(("sheets", Page(drawing, sheet=paper)) for drawing in evaluation.get(SHEET_DRAWINGS)),
+        *(("sheets", Page(without_title_block(drawing), sheet=paper)) for drawing in evaluation.get(SHEET_DRAWINGS)),
         ("plate", _to_scale(plate, paper)),
         ("plate", _marked(evaluation, plate, "plate")),
         ("door", _to_scale(door, paper)),

@@ -22,7 +22,7 @@ from .edits import (
 )
 from .faults.find import CircuitFault
 from .hand_written import add_written, as_written
-from .layout.frame import cell_frame, line_frame
+from .layout.frame import cell_frame, line_frame, without_title_block
 from .layout.ladder_page import turned
 from .layout.power_sheets import POWER_BOTTOM
 from .layout.sheet_model import LINE_GAP, Sheet, SheetElement, SheetKind, SheetPlace, Sheets
@@ -212,4 +212,5 @@ __all__ = [
     "way_breaker",
     "wire_number",
     "with_names_recorded",
+    "without_title_block",
 ]

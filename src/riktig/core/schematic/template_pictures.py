@@ -24,6 +24,7 @@ from riktig.core.job import (
 from riktig.core.schematic.circuit_edits import add_circuit
 from riktig.core.schematic.drawing.draw_sheets import SheetInputs, SheetPen
 from riktig.core.schematic.edits import with_names_recorded
+from riktig.core.schematic.layout.frame import TITLE_LAYER
 from riktig.core.schematic.layout.sheet_model import SheetKind
 from riktig.core.schematic.layout.sheets import lay_out
 from riktig.core.schematic.netlist.nets import find_nets
@@ -93,7 +94,7 @@ def _cropped(job: Job, own_circuit: CircuitId) -> Drawing:
             -n,
         ),
     )
-    shapes = [m for m in pen.drawing(best).shapes if not isinstance(m, Text) and m.layer != "frame"]
+    shapes = [m for m in pen.drawing(best).shapes if not isinstance(m, Text) and m.layer not in ("frame", TITLE_LAYER)]
     if not shapes:
         return Drawing(60, 40, ())
     boxes = [bounds_of(mark) for mark in shapes]

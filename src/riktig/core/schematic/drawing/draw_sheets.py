@@ -201,8 +201,10 @@ class _OneSheet:
         r = self.reading
         if sheet.kind is SheetKind.EARTH:
             bonded = ((pin, r.devices[pin.device]) for pin in r.circuits.earths)
+            sizes = (r.notes.conductors.get(pin) for pin in r.circuits.earths)
             bars = (bar for bar, _ in bars_of(r.circuits))
-            return (*((pin, d, r.names.tag[d.id]) for pin, d in bonded), *((b.id, r.names.tag[b.id]) for b in bars))
+            points = ((pin, d, r.names.tag[d.id]) for pin, d in bonded)
+            return (*points, *sizes, *((b.id, r.names.tag[b.id]) for b in bars))
         if sheet.kind is SheetKind.LEGEND:
             return (r.north_american, *symbols_used(r.circuits))
         notes = r.notes
@@ -239,7 +241,14 @@ class _OneSheet:
         """Everything on a sheet but its frame: what is fixed first, then labels where nothing stands yet."""
         r = self.reading
         if sheet.kind is SheetKind.EARTH:
-            return earth_shapes(r.circuits, r.names.tag, r.devices, sheet.number - self.first[SheetKind.EARTH])
+            conductors = r.notes.conductors
+            return earth_shapes(
+                r.circuits,
+                r.names.tag,
+                r.devices,
+                sheet.number - self.first[SheetKind.EARTH],
+                lambda pin: conductors[pin].size if pin in conductors else "",
+            )
         if sheet.kind is SheetKind.LEGEND:
             return legend_shapes(
                 r.circuits, sheet.number - self.first[SheetKind.LEGEND], north_american=r.north_american

@@ -1,10 +1,10 @@
 """The earth tree as a sheet: one root, the bars, and everything that is bonded to them."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from itertools import pairwise
 
 from riktig.core.catalogue import Can
-from riktig.core.geometry import Align, Circle, Face, Line, Shape, Text
+from riktig.core.geometry import Align, Circle, Face, Line, Point, Shape, Text
 from riktig.core.job import DeviceId, PinRef
 from riktig.core.keys import DeviceKey
 from riktig.core.schematic.layout.frame import broken
@@ -41,7 +41,11 @@ def earth_pages(circuits: Circuits) -> int:
 
 
 def earth_shapes(
-    circuits: Circuits, tags: dict[DeviceId, str], devices: Mapping[DeviceId, Device], page: int
+    circuits: Circuits,
+    tags: dict[DeviceId, str],
+    devices: Mapping[DeviceId, Device],
+    page: int,
+    size_of: Callable[[PinRef], str] = lambda pin: "",
 ) -> list[Shape]:
     """A page of the earth tree.
 
@@ -50,6 +54,7 @@ def earth_shapes(
         tags: What each device is called.
         devices: All devices.
         page: Counted from 0.
+        size_of: Gives the size of the conductor that lands on a pin; empty where it is not known.
     """
     shapes: list[Shape] = [
         Text(FIRST_X + 6, FIRST_Y + 8, FOOT,
@@ -66,6 +71,9 @@ def earth_shapes(
         ]
         for n, pin in enumerate(points):
             shapes += _point(BAR_X + n * POINT_STEP, y, pin, tags, devices)
+            if size := size_of(pin):
+                at = Point(BAR_X + n * POINT_STEP + 1.4, y + 8.4)
+                shapes.append(Text(*at, size, 2.2, "second", key=DeviceKey(pin.device)))
     for upper, lower in pairwise(heights):
         x = BAR_X - 16
         shapes.append(Line(x, upper, x, lower, width=0.35, dashed=True, layer="circuit"))
@@ -83,7 +91,8 @@ def _point(
     device = devices[owner]
     key = DeviceKey(device.id)
     name = f"{tags[device.id]}:{device.mark or marking}"
-    lines = broken(device.purpose.removesuffix(", PE"), 13)[:3]
+    purpose = ", ".join(dict.fromkeys(device.purpose.removesuffix(", PE").split(", ")))
+    lines = broken(purpose, 13)[:3]
     return [
         Line(x, y, x, y + 12, width=0.35, dashed=True, layer="circuit", key=key),
         Circle(x, y, 0.8, fill="ink", layer="circuit", key=key),

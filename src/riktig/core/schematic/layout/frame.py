@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from riktig.core.geometry import Align, Face, Line, Point, Poly, Shape, Text, run_of
+from riktig.core.geometry import Align, Drawing, Face, Line, Point, Poly, Shape, Text, bounds_of, run_of
 from riktig.core.schematic.layout.ladder_page import LADDER_WIDTH, MARGIN, frame_bottom
 from riktig.core.schematic.layout.sheet_model import (
     COLUMN,
@@ -20,6 +20,7 @@ from riktig.core.schematic.symbols.choose import symbol_of, symbol_words
 __all__ = [
     "ON_LEGEND",
     "SMALL",
+    "TITLE_LAYER",
     "Heading",
     "broken",
     "cell_frame",
@@ -27,6 +28,7 @@ __all__ = [
     "legend_shapes",
     "line_frame",
     "symbols_used",
+    "without_title_block",
 ]
 
 SMALL = 2.6
@@ -83,6 +85,23 @@ def frame_shapes(sheet: Sheet, heading: Heading, count: int) -> list[Shape]:
     return shapes + _title_block(sheet, heading, count)
 
 
+TITLE_LAYER = "title"
+"""Of the block with job and sheet at the foot: pages with a title block of their own leave it out."""
+
+
+def without_title_block(drawing: Drawing) -> Drawing:
+    """A sheet without the block at its foot, for a page that has one of its own.
+
+    Args:
+        drawing: The sheet.
+    """
+    shapes = tuple(mark for mark in drawing.shapes if mark.layer != TITLE_LAYER)
+    if len(shapes) == len(drawing.shapes):
+        return drawing
+    bottom = max((bounds_of(mark).bottom for mark in shapes), default=drawing.height)
+    return Drawing(drawing.width, min(bottom + MARGIN, drawing.height), shapes, drawing.title)
+
+
 def cell_frame(column: int, row: str = "") -> Poly:
     """A frame around a place of a sheet: a column and a row, or the whole column.
 
@@ -118,7 +137,7 @@ def _title_block(
     """The title block up to ``right``, mm, ``lower`` than on an upright sheet."""
     top, bottom = BLOCK_TOP + lower, BLOCK_BOTTOM + lower
     corners = ((FIRST_X, top), (right, top), (right, bottom), (FIRST_X, bottom))
-    shapes: list[Shape] = [Poly(tuple(Point(*c) for c in corners), "second", 0.3, closed=True, layer="frame")]
+    shapes: list[Shape] = [Poly(tuple(Point(*c) for c in corners), "second", 0.3, closed=True, layer=TITLE_LAYER)]
     title_cells = (
         ("Job", f"{heading.number}  {heading.client}".strip()),
         ("Title", heading.title),
@@ -132,12 +151,12 @@ def _title_block(
     for n in order:
         x, width = FIRST_X + cells[n], cells[n + 1] - cells[n]
         if n:
-            shapes.append(Line(x, top, x, bottom, "second", layer="frame"))
+            shapes.append(Line(x, top, x, bottom, "second", layer=TITLE_LAYER))
         what, text = title_cells[n]
-        shapes.append(Text(x + 1.6, top + 3.6, what, SMALL, "third", layer="frame"))
+        shapes.append(Text(x + 1.6, top + 3.6, what, SMALL, "third", layer=TITLE_LAYER))
         face = Face.BOLD if n == 2 else Face.WORDS
         for k, line in enumerate(reversed(_fitted(text, width - 3.2))):
-            shapes.append(Text(x + 1.6, bottom - 1.5 - k * LINE_STEP, line, SMALL, face=face, layer="frame"))
+            shapes.append(Text(x + 1.6, bottom - 1.5 - k * LINE_STEP, line, SMALL, face=face, layer=TITLE_LAYER))
     return shapes
 
 
