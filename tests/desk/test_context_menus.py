@@ -6,7 +6,7 @@ import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QContextMenuEvent
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QAbstractItemView, QApplication, QMenu
+from PySide6.QtWidgets import QAbstractItemView, QApplication, QMenu, QPushButton
 
 from riktig.core.door import DOOR
 from riktig.core.keys import DeviceKey, Key, NetKey, WireKey
@@ -116,6 +116,7 @@ def test_a_wire_is_shown_in_build_from_its_list(window: MainWindow, session: Ses
 
 def test_lists_are_copied_from_their_menu(window: MainWindow, session: Session) -> None:
     window.go_to("Terminals")
+    next(b for b in window.stations["Terminals"].findChildren(QPushButton) if b.text() == "List").click()
     settle_window()
     rows = next(r for r in window.stations["Terminals"].findChildren(QAbstractItemView) if r.isVisible())
     rows.customContextMenuRequested.emit(QPoint(20, 20))

@@ -19,6 +19,7 @@ PAGES = {
     "Plate": ("Mark-out", "Cut list", "Parts"),
     "Door": ("Mark-out",),
     "Wires": ("From – to", "Numbers"),
+    "Terminals": ("List",),
     "Labels": ("Pins",),
 }
 MOST = 900
@@ -143,7 +144,7 @@ def test_tab_comes_round_on_every_page_of_a_station(window: MainWindow, name: st
         settle_window()
         chain = round_trip(focused())
         assert against_the_eye(chain, station) == [], title
-        if opener.isCheckable() and opener.isChecked() and name not in ("Wires", "Labels"):
+        if opener.isCheckable() and opener.isChecked() and name not in ("Wires", "Labels", "Terminals"):
             opener.click()
 
 
@@ -162,6 +163,7 @@ def test_shift_tab_goes_the_same_way_back(window: MainWindow) -> None:
 
 def test_a_table_lets_tab_go_and_is_walked_by_arrows(window: MainWindow, session: Session) -> None:
     window.go_to("Terminals")
+    next(b for b in window.stations["Terminals"].findChildren(QPushButton) if b.text() == "List").click()
     table = next(iter(window.stations["Terminals"].findChildren(ScheduleTable)))
     table.setFocus()
     QTest.keyClick(table, Qt.Key.Key_Tab)

@@ -6,7 +6,7 @@ from tests.effort import some
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
-from riktig.core.geometry import Line, Text
+from riktig.core.geometry import Line, Poly, Text, bounds_of
 from riktig.core.job import (
     Command,
     EarthScheme,
@@ -27,9 +27,9 @@ from riktig.core.proving import TESTS
 from riktig.core.rules import RULES, findings_of
 from riktig.core.schematic import add_circuit, insert_contact, with_names_recorded
 from riktig.core.sizing import PROPOSAL
-from riktig.core.terminals import STRIP_DRAWINGS, STRIPS, Cable, Strips, draw_strip
+from riktig.core.terminals import STRIP_DRAWINGS, STRIPS, Cable, Strips, draw_strip, strip_pages
 from riktig.core.wiring import WIRING
-from riktig.demo_job import kelp_shed
+from riktig.demo_job import frost_fan, kelp_shed
 
 
 def strips_of(job: Job) -> Strips:
@@ -91,8 +91,58 @@ def test_cables_say_their_make_up() -> None:
 def test_a_strip_is_drawn_with_marks_numbers_and_both_ends(evaluation: Evaluation[Job]) -> None:
     first, second = evaluation.get(STRIP_DRAWINGS)
     said = {m.text for m in first.shapes if isinstance(m, Text)}
-    assert {"X1", "L1", "L2", "L3", "N", "PE", "Q1:1", "W1:L1", "inside", "field"} <= said
+    assert {"X1", "L1", "L2", "L3", "N", "PE", "Q1:1", "W1:L1"} <= said
     assert {m.key for m in second.shapes if m.key} >= {read_key("device:c1.X.U"), read_key("device:c1.M")}
+
+
+@pytest.mark.parametrize("job", [kelp_shed(), frost_fan(), one_motor()], ids=["shed", "fan", "motor"])
+def test_every_core_and_every_terminal_is_drawn_once_and_nothing_leaves_the_page(job: Job) -> None:
+    """Counted from the cables and the strips, not from the drawing: a core lost on paper is lost on site."""
+    strips = strips_of(with_names_recorded(job))
+    on_strips = [core for cable in strips.cables for core in cable.cores if core.panel_pin.marking == "f"]
+    pages = strip_pages(strips)
+    marks = [mark for page in pages for mark in page.shapes]
+    ends = [mark.text for mark in marks if isinstance(mark, Text)]
+    for core in on_strips:
+        assert ends.count(core.field_end) == 1, core
+    blocks = [m for m in marks if isinstance(m, Poly) and m.layer == "terminal" and m.key]
+    count = sum(len(strip.rows) for strip in strips.strips)
+    rows = sum(max(len({core.cable for core in row.cores}), 1) for strip in strips.strips for row in strip.rows)
+    assert len(blocks) == count + rows, "once as it is built, once for each cable that lands on it"
+    for page in pages:
+        for mark in page.shapes:
+            inside = bounds_of(mark)
+            assert inside.x > -0.5, mark
+            assert inside.right <= page.width + 0.5, mark
+            assert inside.bottom <= page.height + 0.5, mark
+
+
+def test_pages_are_filled_and_a_cable_is_never_parted() -> None:
+    strips = strips_of(with_names_recorded(kelp_shed()))
+    pages = strip_pages(strips)
+    assert all(page.height <= 262.0 + 12 for page in pages)
+    tags = [[m.text for m in page.shapes if isinstance(m, Text)] for page in pages]
+    for strip in strips.strips:
+        cables = {core.cable for row in strip.rows for core in row.cores}
+        for cable in cables:
+            assert sum(cable in texts for texts in tags) >= 1
+    low = strip_pages(strips, 90.0)
+    assert len(low) > len(pages)
+    heads = [texts for texts in ([m.text for m in page.shapes if isinstance(m, Text)] for page in low) if texts]
+    for texts in heads:
+        last = [t for t in texts if "built from the left" in t]
+        assert not last or texts[-1] not in last, "a heading is never the last thing on a page"
+
+
+def test_rows_go_from_the_field_to_the_panel() -> None:
+    """One row read from left to right: the core and its far end, the terminal, the number, where the wire goes."""
+    strips = strips_of(one_motor())
+    drawing = draw_strip(strips.strips[1], strips)
+    where = {m.text: m.x for m in drawing.shapes if isinstance(m, Text)}
+    assert where["brown"] < where["M1:U1"] < where["M1-U"] < where["F3:2"]
+    tiles = [bounds_of(m) for m in drawing.shapes if isinstance(m, Poly) and m.layer == "terminal" and m.key]
+    middle = max(tile.x for tile in tiles)
+    assert where["M1:U1"] < middle < where["M1-U"]
 
 
 def by_tag(job: Job) -> dict[str, Cable]:
@@ -178,9 +228,12 @@ def test_a_jumper_is_drawn_across_its_terminals_and_no_wire_where_none_lands() -
     assert len(bridged) > 1
     assert all("jumper to" in row.inside for row in bridged)
     shapes = draw_strip(strip, strips).shapes
-    wires = [s for s in shapes if isinstance(s, Line) and s.layer == "wire" and s.y1 == 20.0]
+    wires = [s for s in shapes if isinstance(s, Line) and s.layer == "wire"]
     assert len(wires) == 2 * sum(bool(row.wire) for row in strip.rows), "an outline and a colour each"
-    assert any(isinstance(s, Line) and s.layer == "terminal" and s.y1 == s.y2 for s in shapes)
+    combs = [s for s in shapes if isinstance(s, Line) and s.layer == "terminal"]
+    teeth = [s for s in combs if s.x1 == s.x2]
+    assert len(teeth) == len(bridged)
+    assert len(combs) - len(teeth) == len({row.jumper for row in bridged})
 
 
 def test_commons_of_sensors_are_bridged_every_third_way_by_jumpers_that_are_bought_and_tested() -> None:

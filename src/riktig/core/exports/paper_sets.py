@@ -12,12 +12,12 @@ from riktig.core.exports.pdf_front import Cover
 from riktig.core.exports.schedule_model import Schedule
 from riktig.core.exports.schedules import holes_of
 from riktig.core.exports.schedules_plate import plate_parts
-from riktig.core.geometry import Drawing, Shape, moved
+from riktig.core.geometry import Drawing
 from riktig.core.holes import HOLES, SHEETS, draw_sheet, mark_out
 from riktig.core.job import Job
 from riktig.core.labels import CARDS, LABELS, Medium, card_pages, label_pages
 from riktig.core.schematic import without_title_block
-from riktig.core.terminals import STRIP_DRAWINGS
+from riktig.core.terminals import STRIPS, strip_pages
 from riktig.core.wiring import PLATE_DRAWING
 
 __all__ = [
@@ -36,8 +36,6 @@ SMALL_SURFACE = 700.0
 """Up to this size the places of holes are legible beside them on a page, mm (chosen by us)."""
 SMALLEST_SCALE = 0.2
 """A drawing that would be smaller is printed on the larger sheet (chosen by us: 1 : 5)."""
-BESIDE = 0.85
-"""How far strips may be made smaller to stand side by side: their smallest letters stay over 2 mm."""
 NOT_PRINTED = frozenset({"labels", "proposal", "rungs"})
 """Lists that are files only: they say once more what stands on labels, in the sizing and on the sheets."""
 BENCH = frozenset({"holes", "cuts", "bars", "wires", "batches", "operators", "site"})
@@ -126,7 +124,7 @@ def drawings_of(evaluation: Evaluation[Job]) -> list[tuple[str, Page]]:
             ("gland" if "gland" in sheet.name else "side", _marked(evaluation, draw_sheet(sheet), sheet.name))
             for sheet in surfaces
         ),
-        *(("strips", Page(drawing, sheet=paper)) for drawing in _side_by_side(evaluation.get(STRIP_DRAWINGS), paper)),
+        *(("strips", Page(drawing, sheet=paper)) for drawing in strip_pages(evaluation.get(STRIPS))),
     ]
 
 
@@ -170,24 +168,3 @@ def _marked(evaluation: Evaluation[Job], drawing: Drawing, face: str, left: floa
 def plate_page(evaluation: Evaluation[Job], sheet: PaperSheet) -> Page:
     """The plate with the list of its parts on one sheet."""
     return Page(evaluation.get(PLATE_DRAWING), to_scale=True, sheet=sheet, parts=plate_parts(evaluation))
-
-
-def _side_by_side(drawings: Sequence[Drawing], paper: PaperSheet) -> list[Drawing]:
-    """Narrow drawings two or three to a page, in their order, as long as they need not be made much smaller."""
-    room = room_of(paper.size)[0] / BESIDE
-    groups: list[list[Drawing]] = []
-    for drawing in drawings:
-        if groups and sum(other.width for other in groups[-1]) + drawing.width <= room:
-            groups[-1].append(drawing)
-        else:
-            groups.append([drawing])
-    pages = []
-    for group in groups:
-        shapes: list[Shape] = []
-        x = 0.0
-        for drawing in group:
-            shapes += [moved(mark, x, 0.0) for mark in drawing.shapes]
-            x += drawing.width
-        title = group[0].title if len(group) == 1 else " · ".join(drawing.title for drawing in group)
-        pages.append(Drawing(x, max(drawing.height for drawing in group), tuple(shapes), title))
-    return pages

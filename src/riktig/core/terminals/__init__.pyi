@@ -1,5 +1,5 @@
 from .derived import STRIP_DRAWINGS, STRIPS
-from .draw import draw_strip, draw_strips
+from .draw import draw_strip, draw_strips, strip_pages
 from .strips import EARTH_CORE, Cable, Core, LandedCore, Strip, Strips, TerminalRow, make_strips
 
 __all__ = [
@@ -15,4 +15,5 @@ __all__ = [
     "draw_strip",
     "draw_strips",
     "make_strips",
+    "strip_pages",
 ]

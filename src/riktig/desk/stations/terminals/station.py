@@ -1,14 +1,15 @@
-"""Both sides of every terminal, drawn; the list behind it."""
+"""Each strip as it is built and each cable as it opens into its cores; the list of all terminals behind."""
 
 from functools import partial
+from itertools import islice
 
-from PySide6.QtWidgets import QPushButton, QWidget
+from PySide6.QtWidgets import QPushButton, QStackedWidget, QWidget
 
 from riktig.core.exports import schedule
 from riktig.core.keys import DeviceKey, Key
 from riktig.core.terminals import STRIP_DRAWINGS, STRIPS
 from riktig.core.views import device_of
-from riktig.desk.canvas import SHEET, DrawingView
+from riktig.desk.canvas import PAGES, DrawingView
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import FlowLayout, ScheduleTable, Station, plain_label
@@ -17,7 +18,7 @@ __all__ = ["TerminalsStation"]
 
 
 class TerminalsStation(Station):
-    """One strip at a time: inside above, field below."""
+    """One strip at a time with its cables, or every terminal in a list."""
 
     needs = (STRIPS,)
 
@@ -26,18 +27,22 @@ class TerminalsStation(Station):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.view = DrawingView("Terminal strip")
-        self.view.opening = SHEET
+        self.view.opening = PAGES
         self.view.chosen.connect(session.select)
         self.table = ScheduleTable("Terminals", "mark")
-        self.table.setFixedHeight(210)
+        self.table.row_chosen.connect(self._row_chosen)
         tabs = QWidget()
         self._tabs = FlowLayout(tabs, gap=4, lead=4)
         self._buttons: list[QPushButton] = []
+        self.listed = self.button("List", "Every terminal of all strips, one below the other", checkable=True)
+        self.listed.clicked.connect(self._turn_page)
         self.words = plain_label("", "second")
+        self.pages = QStackedWidget()
+        self.pages.addWidget(self.view)
+        self.pages.addWidget(self.table)
         self.add_body(tabs, 0)
-        self.add_bar((self.words, None))
-        self.add_body(self.view)
-        self.add_body(self.table, 0)
+        self.add_bar((self.listed, self.words, None))
+        self.add_body(self.pages)
         self.strip = 0
 
     def refresh(self) -> None:
@@ -71,7 +76,22 @@ class TerminalsStation(Station):
 
     def _turn(self, index: int, checked: bool = False) -> None:
         self.strip = index
+        self.listed.setChecked(False)
+        self._turn_page()
         self.refresh()
+
+    def _turn_page(self) -> None:
+        self.pages.setCurrentWidget(self.table if self.listed.isChecked() else self.view)
+        for tab in self._buttons:
+            tab.setEnabled(not self.listed.isChecked())
+
+    def _row_chosen(self, mark: str) -> None:
+        """A row of the list selects its terminal."""
+        rows = (row for strip in self.session.evaluation.get(STRIPS).strips for row in strip.rows)
+        index = self.table.currentIndex().row()
+        row = next(islice(rows, index, None), None)
+        if row is not None:
+            self.session.select(DeviceKey(row.device))
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""
@@ -83,6 +103,7 @@ class TerminalsStation(Station):
         owner = device_of(key)
         strips = self.session.evaluation.get(STRIPS).strips
         for index, strip in enumerate(strips):
-            if any(row.device == owner for row in strip.rows) and index != self.strip:
+            here = any(row.device == owner for row in strip.rows)
+            if here and index != self.strip and not self.listed.isChecked():
                 self._turn(index)
         self.view.select(frozenset({DeviceKey(owner), key}) if owner else frozenset())
