@@ -243,7 +243,7 @@ def test_a_rung_file_that_is_wrong_is_refused_with_its_place(
 def test_a_label_is_traced(demo_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
     assert main(["trace", str(demo_path), "m5"]) == 0
     out = capsys.readouterr().out
-    assert "What lets in K11" in out
+    assert "What energises K11" in out
     assert "%QX0.0" in out
     assert main(["trace", str(demo_path), "nothing"]) == 2
 

@@ -89,7 +89,7 @@ def install_desktop() -> int:
             hint="Make room or see that you may write there, then try again.",
         ) from error
     _tell_the_desktop(data)
-    print("Riktig is in the menu, and .riktig files open with it. Take it out with: riktig --remove-desktop")
+    print("Riktig is in the menu, and .riktig files open with it. Remove it with: riktig --remove-desktop")
     return 0
 
 

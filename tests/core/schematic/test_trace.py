@@ -38,19 +38,23 @@ class TestByHand:
     def test_a_motor_on_a_drive_leads_to_the_card_point_that_lets_it_run(self, evaluation: Evaluation[Job]) -> None:
         found = trace(evaluation.get(TRACER), DeviceId("c5.M"))
         assert crossed(evaluation, found) == ["X1:L1", "Q1 1-2", "F17 1-2", "U1 L1-U", "X7:U", "M5 winding"]
-        assert whys(evaluation, found)[1:] == ["What U1 R1-0 is told", "What U1 REF-COM is told", "What lets in K11"]
+        assert whys(evaluation, found)[1:] == [
+            "What switches U1 R1-0",
+            "What switches U1 REF-COM",
+            "What energises K11",
+        ]
         assert "A3 L-Q0" in crossed(evaluation, found, 3)
 
     def test_a_reversing_motor_is_let_in_by_either_contactor(self, evaluation: Evaluation[Job]) -> None:
         found = trace(evaluation.get(TRACER), DeviceId("c3.M"))
-        assert whys(evaluation, found) == ["M3", "What lets in K7", "What lets in K8"]
+        assert whys(evaluation, found) == ["M3", "What energises K7", "What energises K8"]
 
     def test_the_automatic_side_is_followed_too_with_its_floats_and_their_terminals(
         self, evaluation: Evaluation[Job]
     ) -> None:
         """Read off sheets 10 and 11 by hand: the selector's hand contact 13-14, its automatic 23-24 behind floats."""
         found = trace(evaluation.get(TRACER), DeviceId("c4.M"))
-        assert whys(evaluation, found) == ["M4", "What lets in K9", "Another way that lets in K9"]
+        assert whys(evaluation, found) == ["M4", "What energises K9", "Another way that energises K9"]
         hand, auto = crossed(evaluation, found, 1), crossed(evaluation, found, 2)
         assert "S8 13-14" in hand
         begins, ends = auto.index("F16 95-96"), auto.index("K9 A1-A2")
@@ -99,7 +103,7 @@ class TestByHand:
     def test_the_start_of_a_soft_starter_is_a_loop_through_its_contact(self) -> None:
         fan = Evaluation(demo_job("frost-fan"))
         found = trace(fan.get(TRACER), DeviceId("c1.M"))
-        told = next(way for way in found.paths if way.why.endswith("S1-S2 is told"))
+        told = next(way for way in found.paths if way.why.endswith("S1-S2"))
         assert told.begins is None
         assert [step.crossing.device for step in told.steps] == ["c1.K", "c1.U"]
 

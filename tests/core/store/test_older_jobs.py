@@ -5,7 +5,7 @@ import json
 import pytest
 
 from riktig.core.errors import RiktigError
-from riktig.core.job import Command, Practice, Protection, Start, add_load, new_job
+from riktig.core.job import Command, Direction, Practice, Protection, Start, add_load, add_signal, new_job
 from riktig.core.store import dump_job, load_job
 from riktig.demo_job import kelp_shed, wash_drum
 
@@ -81,3 +81,10 @@ def test_a_reversing_starter_of_an_earlier_format_is_read_under_its_old_name() -
     assert load_job(old) == job
     with pytest.raises(RiktigError):
         load_job(text.replace("direct-on-line, reversing", "direct-on-line, three ways"))
+
+
+def test_a_field_device_of_an_earlier_format_is_read_under_its_old_name() -> None:
+    job = add_signal(new_job("R-2", "old"), "damper", direction=Direction.OUT)
+    text = dump_job(job)
+    assert '"receives from the panel"' in text
+    assert load_job(text.replace("receives from the panel", "is told by the panel")) == job

@@ -58,7 +58,7 @@ CHOICES: tuple[Choice, ...] = (
     Choice(
         "way_order",
         "Single-phase ways go",
-        "In turn, the phase of a way is told by its place in the row.",
+        "In turn, the phase of a way follows from its place in the row.",
         values.WayOrder,
         _RULES,
     ),

@@ -42,7 +42,7 @@ class DoorPlace:
 
     def __post_init__(self) -> None:
         if not (abs(self.x) <= 10_000 and abs(self.y) <= 10_000):
-            raise ImpossibleValueError(f"an operator cannot stand at {self.x:g}, {self.y:g} mm")
+            raise ImpossibleValueError(f"an operator cannot be placed at {self.x:g}, {self.y:g} mm")
 
 
 @dataclass(frozen=True, slots=True)

@@ -23,7 +23,7 @@ def _see_number(what: str, number: int) -> None:
 def _see_places(what: str, *places: float | None) -> None:
     for place in places:
         if place is not None and not abs(place) <= FURTHEST:  # false for what is no number, too
-            raise ImpossibleValueError(f"{what} cannot stand at {place:g} mm")
+            raise ImpossibleValueError(f"{what} cannot be placed at {place:g} mm")
 
 
 @dataclass(frozen=True, slots=True)

@@ -13,8 +13,13 @@ __all__ = ["Direction", "Form", "Signal", "Source", "Wetting"]
 class Direction(Enum):
     """Seen from the panel."""
 
-    INTO = "tells the panel"
-    OUT = "is told by the panel"
+    INTO = "sends to the panel"
+    OUT = "receives from the panel"
+
+    @classmethod
+    def _missing_(cls, value: object) -> "Direction | None":
+        """What stood in jobs up to format 2."""
+        return {"tells the panel": cls.INTO, "is told by the panel": cls.OUT}.get(str(value))
 
 
 class Form(Enum):

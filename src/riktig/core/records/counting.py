@@ -143,7 +143,7 @@ def _gone(then: Facts, *, subject_is_known: bool) -> str:
         case WireDone() if subject_is_known and then.operation.is_landing:
             return f"it now lands on another clamp than {then.pin}"
         case WireDone():
-            return "the wire is gone: take it out"
+            return "the wire is gone: remove it"
         case ReadingTaken():
             return "there is no such test any more"
         case _:

@@ -148,7 +148,7 @@ def all_drawn(view: View) -> ClauseResult:
             "is in the Brief but in no circuit: it has no terminals, wires or test.",
             LoadKey(signal.load) if signal.load in load_names else PartKey("signals"),
             clause,
-            "Draw it by hand, or take it out of the Brief.",
+            "Draw it by hand, or remove it from the Brief.",
         )
         for signal in missing
     ]
@@ -194,7 +194,7 @@ def sources_used(view: View) -> ClauseResult:
             f"The {source.name} ({source.volts}) is said to arrive, and nothing in the panel is on it.",
             PartKey("sources"),
             clause,
-            "Draw what it feeds, say which field device is on it, or take it out of the Brief.",
+            "Draw what it feeds, say which field device is on it, or remove it from the Brief.",
         )
         for source in view.sources
         if not any(source.name in device.purpose or device.volts == source.voltage_v for device in foreign)

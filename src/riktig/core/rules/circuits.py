@@ -114,6 +114,6 @@ CIRCUIT_CLAUSES: tuple[Clause, ...] = (
     _clause("C06", "Every lamp says what it means", ("lamp without meaning",), _count("lamps")),
     _clause("C07", "Interlocks that nothing bypasses", ("interlock bypassed",), _count("coils")),
     _clause("C08", "Phases exchanged exactly once", ("phase exchange",), _count("paths")),
-    _clause("C09", "Supply monitor ahead of what it lets in", ("monitor downstream",), _count("devices")),
+    _clause("C09", "Supply monitor ahead of the contactor it controls", ("monitor downstream",), _count("devices")),
     _clause("C10", "Contact numbers in their pairs", ("contact numbers",), _count("devices")),
 )

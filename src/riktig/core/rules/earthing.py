@@ -146,7 +146,7 @@ def one_earth(view: View) -> ClauseResult:
         by_side[side.id].append(view.tag(device.id))
         if side.net_class is NetClass.NEUTRAL:
             text = f"{view.tag(device.id)} joins the neutral to the protective conductor inside the panel."
-            remedy = "Take it out: neutral and protective conductor are joined at the source alone."
+            remedy = "Remove it: neutral and protective conductor are joined at the source alone."
             findings.append(Finding("E13", Verdict.FAILS, text, DeviceKey(device.id), clause, remedy))
     for side_id, tags in by_side.items():
         if len(tags) > 1:

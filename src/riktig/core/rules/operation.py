@@ -129,7 +129,7 @@ def both_buttons(view: View) -> ClauseResult:
             remedy = "Lead the path of each through an opening contact of the other, and fit a mechanical interlock."
             findings.append(Finding("C20", Verdict.FAILS, text, where, clause, remedy))
         elif tried.race:
-            lock = "the mechanical interlock lets in only one" if tried.locked else "nothing mechanical parts them"
+            lock = "the mechanical interlock allows only one" if tried.locked else "nothing mechanical parts them"
             text = f"{buttons} pressed at once: {contactors} race, and {lock}; which of the two, chance decides."
             remedy = (
                 "Press both in the function test and sign that only one comes in."

@@ -237,7 +237,7 @@ def _switch(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Valu
     able = breaks.value * switch.amount
     breaking = Why(
         f"Why {stalled:g} A",
-        f"It must break the {worst[1].name} stalled together with everything else running.",
+        f"The main switch must break the {worst[1].name} stalled together with everything else running.",
         (f"{full.amount:g} A + {worst[0]:.0f} A", f"it can break {breaks.value:g} × {switch.amount:g} = {able:g} A"),
         f"{basis.cites('IEC 60204-1 5.3.3', 'NFPA 79 5.3.3, NEC 430.109')}; {breaks.source}",
         weakest(breaks),

@@ -71,7 +71,7 @@ def load_details(evaluation: Evaluation[Job], load_id: str) -> Details | None:
         sections.append(DetailsSection("Field devices", field))
     issues = tuple(DetailsRow("", d.text) for d in proposal.issues if d.where == LoadKey(load.id))
     if issues:
-        sections.append(DetailsSection("To settle", issues))
+        sections.append(DetailsSection("Outstanding", issues))
     return Details(load.name, load.kind.value, f"{load.place}." if load.place else "", tuple(sections))
 
 

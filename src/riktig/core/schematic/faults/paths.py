@@ -127,8 +127,8 @@ def monitor_downstream(graph: UnitGraph) -> list[CircuitFault]:
                     faults.append(
                         CircuitFault(
                             "monitor downstream",
-                            f"{{{monitor.id}}} is fed behind {{{contactor.id}}}, which it lets in: it would never see "
-                            "a supply to let in.",
+                            f"{{{monitor.id}}} is fed behind {{{contactor.id}}}, which it controls: it would never see "
+                            "a supply to switch on.",
                             DeviceKey(monitor.id),
                             "Feed the monitor ahead of the contactor.",
                         )

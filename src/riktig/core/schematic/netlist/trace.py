@@ -140,7 +140,7 @@ class _Walk:
         self._unit(device, drawn[0], "{" + device.id + "}")
         if drawn[0].behaviour is Behaviour.COIL:
             for unit in drawn[1:5]:
-                self._unit(device, unit, f"What {{{device.id}}} {unit.name} works")
+                self._unit(device, unit, f"What {{{device.id}}} {unit.name} operates")
 
     def _fed_at(self, device: Device, unit: Unit) -> bool:
         """Whether a motor, a terminal or a card has lines although no path crosses it."""
@@ -237,7 +237,7 @@ class _Walk:
                 new = other_contacts - {(passed.device, passed.unit) for passed in back}
                 if new <= set(self._step(crossing).beside):
                     continue
-                ways.append(Way(f"Another way that lets in {{{device.id}}}", begins, (*steps, load, *home), finishes))
+                ways.append(Way(f"Another way that energises {{{device.id}}}", begins, (*steps, load, *home), finishes))
         return _unlike(ways)[:MOST_OTHERS]
 
     def _can_be_shut(self, crossing: Crossing) -> bool:
@@ -269,10 +269,10 @@ class _Walk:
         paths = []
         for unit in device.kind.units:
             if unit.behaviour is Behaviour.COIL and (device.id, unit.name) in self.paths.elements:
-                paths.append(self._load(f"What lets in {{{device.id}}}", device, unit))
+                paths.append(self._load(f"What energises {{{device.id}}}", device, unit))
                 paths += self._others(device, unit)
             elif unit.behaviour is Behaviour.INPUT and device.pin(unit.pins[0]) in self.nets.of_pin:
-                paths.append(self._load(f"What {{{device.id}}} {unit.name} is told", device, unit))
+                paths.append(self._load(f"What switches {{{device.id}}} {unit.name}", device, unit))
         return paths
 
     def _movers(self, step: TraceStep) -> list[DeviceId]:

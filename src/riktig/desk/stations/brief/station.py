@@ -32,7 +32,7 @@ class BriefStation(Station):
         self._jumps: list[QPushButton] = []
         self._bar: list[QWidget | None] = []
         for text, tip in (
-            ("Supply", "The job, its supply and what else arrives live"),
+            ("Supply", "The job, its supply and other incoming supplies"),
             ("Loads", "Motors and other loads"),
             ("Field", "Field devices and signals"),
             ("Box", "The enclosure"),

@@ -210,7 +210,7 @@ class ProveStation(Station):
         recent.sort(key=lambda counted: counted[1].when if counted[1] else "", reverse=True)
         signs = {Outcome.PASSED: "✓", Outcome.FAILED: "✗", Outcome.SKIPPED: "–"}
         lines = [f"{signs.get(r.outcome, '')} {t.black.label} to {t.red.label}   {r.text}" for t, r in recent[:7] if r]
-        stale = [f"! {s.name}: read again, {s.why}" for s in results.stale]
+        stale = [f"Measure again: {s.name}, {s.why}" for s in results.stale]
         self.done.setText("\n".join([*stale, *lines]))
 
     def _show_reading(self, test: Test) -> None:
