@@ -44,17 +44,17 @@ def texts_of(path: Path, root: Path = SOURCE) -> Iterator[FoundText]:
     for node in ast.walk(tree):
         if id(node) in silent:
             continue
-        text = ""
-        if isinstance(node, ast.Constant) and isinstance(node.value, str):
-            text = node.value
-        elif isinstance(node, ast.JoinedStr):
-            text = "".join(_part(value) for value in node.values)
+        if not isinstance(node, ast.Constant | ast.JoinedStr):
+            continue
+        text = _part(node) if isinstance(node, ast.Constant) else "".join(_part(value) for value in node.values)
         if is_read(text):
             yield FoundText(path.relative_to(root).as_posix(), node.lineno, " ".join(text.split()))
 
 
 def _part(value: ast.expr) -> str:
-    return str(value.value) if isinstance(value, ast.Constant) else "{…}"
+    if isinstance(value, ast.Constant):
+        return value.value if isinstance(value.value, str) else ""
+    return "{…}"
 
 
 def _silent(tree: ast.Module) -> set[int]:
