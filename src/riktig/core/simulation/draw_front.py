@@ -15,7 +15,7 @@ __all__ = ["front_shapes", "lit_lamps"]
 
 LIT, RAYS, RAY = 13.0, 12, 8.0
 """Of a lit lamp: the ring around its lens, its rays and how long they are, mm: form says it, not colour alone."""
-WORD = 7.0
+WORD = 9.0
 """Capitals of the word that says where something stands, mm."""
 
 
