@@ -1,6 +1,7 @@
 """Labels at their true size, medium by medium, on sheets as they will print."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from riktig.core.geometry import Align, Drawing, Face, Line, Point, Poly, Rect, Shape, Text, moved
 from riktig.core.keys import Key
@@ -107,11 +108,11 @@ class _Written:
         return fit_text(self.text, self.room.width, self.room.height, self.most, mono=mono)
 
 
-def _written(label: Label, rect: Rect) -> list[_Written]:
+def _written(medium: Medium, lines: tuple[str, ...], rect: Rect) -> list[_Written]:
     """What stands on a label of a medium, and where."""
     inside = Rect(rect.x + 0.6, rect.y + 0.3, rect.width - 1.2, rect.height - 0.6)
-    first, second = label.lines[0] if label.lines else "", label.lines[1] if len(label.lines) > 1 else ""
-    match label.medium:
+    first, second = lines[0] if lines else "", lines[1] if len(lines) > 1 else ""
+    match medium:
         case Medium.WIRE:
             room = Rect(rect.x + 0.4, rect.y + 0.1, rect.width - 0.8, rect.height - 0.2)
             return [_Written(first, room, 2.6, Face.PRINTED)]
@@ -130,11 +131,11 @@ def _written(label: Label, rect: Rect) -> list[_Written]:
             words = Rect(rect.x + 2, tag.bottom + 0.4, rect.width - 4, rect.bottom - tag.bottom - 1.2)
             return [_Written(first, tag, 3.6, Face.PRINTED_BOLD), _Written(second, words, 2.2)]
         case Medium.NAMEPLATE:
-            high = (rect.height - 4) / max(len(label.lines), 6)
-            rows = [Rect(rect.x + 3, rect.y + 2 + n * high, rect.width - 6, high) for n in range(len(label.lines))]
+            high = (rect.height - 4) / max(len(lines), 6)
+            rows = [Rect(rect.x + 3, rect.y + 2 + n * high, rect.width - 6, high) for n in range(len(lines))]
             return [
                 _Written(line, Rect(row.x, row.y + 0.6, row.width, high - 1.2), 2.6, align=Align.LEFT)
-                for line, row in zip(label.lines, rows, strict=True)
+                for line, row in zip(lines, rows, strict=True)
             ]
         case Medium.WARNING:
             words = Rect(rect.x + SIGN + 6, rect.y + 2, rect.width - SIGN - 9, rect.height - 4)
@@ -145,8 +146,13 @@ def _written(label: Label, rect: Rect) -> list[_Written]:
 
 def misfit_texts(label: Label) -> tuple[str, ...]:
     """The texts of a label that do not fit it at the smallest capital that can be read."""
-    width, height = label.size
-    return tuple(w.text for w in _written(label, Rect(0, 0, width, height)) if w.text and w.fitted is None)
+    return _misfits(label.medium, label.size, label.lines)
+
+
+@lru_cache(maxsize=16384)  # pure; the same texts come again with every edit
+def _misfits(medium: Medium, size: tuple[float, float], lines: tuple[str, ...]) -> tuple[str, ...]:
+    written = _written(medium, lines, Rect(0, 0, *size))
+    return tuple(part.text for part in written if part.text and part.fitted is None)
 
 
 def label_marks(label: Label, rect: Rect) -> list[Shape]:
@@ -161,7 +167,7 @@ def label_marks(label: Label, rect: Rect) -> list[Shape]:
     if label.medium is Medium.WARNING:
         shapes[0] = box(rect, "ink", 0.4, "lens yellow", key, "label")
         shapes += electricity_sign(rect.x + 3, rect.centre.y - SIGN_HIGH / 2, key)
-    for written in _written(label, rect):
+    for written in _written(label.medium, label.lines, rect):
         fitted = written.fitted
         if fitted is None and written.text:
             shapes.append(Line(rect.x, rect.y, rect.right, rect.bottom, "fails", 0.4, key=key))
