@@ -11,8 +11,21 @@ from PySide6.QtWidgets import QDialogButtonBox, QMenu, QMessageBox
 
 from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.evaluation import Evaluation
+from riktig.core.exports import schedule
 from riktig.core.geometry import Poly, Text
-from riktig.core.job import CircuitId, ElementId, Insertable, OwnRung, Recipe, Rulebook, change_load, set_practice
+from riktig.core.job import (
+    CircuitId,
+    Command,
+    ElementId,
+    Insertable,
+    OwnRung,
+    Recipe,
+    Rulebook,
+    Start,
+    add_load,
+    change_load,
+    set_practice,
+)
 from riktig.core.keys import NetKey, PlaceKey, WireKey, read_key
 from riktig.core.schematic import CIRCUIT_TEMPLATES, CIRCUITS, NAMES, SHEETS, circuit_template_of, elements_of
 from riktig.desk.session import Session
@@ -416,3 +429,20 @@ class TestTrace:
         station.show_trace()
         assert station.pages.currentWidget() is station.view
         assert "Choose a device" in said[-1][0]
+
+
+def test_the_controller_of_the_brief_is_asked_where_its_addresses_begin(window: MainWindow, session: Session) -> None:
+    """It is in no circuit of the document until something of it is chosen."""
+    session.edit("a belt", Doing(lambda job: add_load(job, "belt", 1.5, start=Start.DRIVE, command=Command.CONTROLLER)))
+    window.go_to("Circuits")
+    settle_window()
+    station = window.stations["Circuits"]
+    assert isinstance(station, CircuitsStation)
+    menu = station.changes.circuit_menu(CircuitId("s4"))
+    sub = next(action.menu() for action in menu.actions() if action.text() == "Outputs from byte")
+    assert isinstance(sub, QMenu)
+    assert [action.text() for action in sub.actions() if action.isChecked()] == ["0"]
+    next(action for action in sub.actions() if action.text() == "64").trigger()
+    settle_window()
+    assert any("%QX64.0" in str(row[0]) for row in schedule("io", session.evaluation).rows)
+    assert session.undo_name == "outputs from byte: 64"

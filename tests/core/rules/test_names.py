@@ -5,11 +5,34 @@ from dataclasses import replace
 import pytest
 from tests.core.schematic.builders import one_motor
 
+from riktig.core.annotation import SHEET_DRAWINGS
+from riktig.core.edits import SetParameter, after_edit
 from riktig.core.evaluation import Evaluation
-from riktig.core.job import DeviceId, Job, Letters, MarkerText, Numbering, Practice, ReservedNumber, set_practice
+from riktig.core.exports import schedule
+from riktig.core.geometry import Text
+from riktig.core.job import (
+    CircuitId,
+    Command,
+    DeviceId,
+    Form,
+    Job,
+    Letters,
+    MarkerText,
+    Numbering,
+    OwnDevice,
+    Practice,
+    ReservedNumber,
+    Start,
+    Wetting,
+    add_load,
+    add_signal,
+    new_job,
+    set_practice,
+)
 from riktig.core.keys import read_key
+from riktig.core.labels import INDEX, find
 from riktig.core.rules import RULES, Finding, Verdict
-from riktig.core.schematic import rename, with_names_recorded
+from riktig.core.schematic import add_device, rename, with_names_recorded
 from riktig.core.store import dump_job, load_job
 
 
@@ -87,3 +110,51 @@ def test_a_job_of_the_first_format_is_read_with_its_numbers_as_texts() -> None:
     text = text.replace(',"marks":[]', "").replace(',"own":false', "").replace(',"printed":[]', "")
     assert '"number":7' in text
     assert load_job(text) == job
+
+
+def with_controller() -> Job:
+    job = add_load(new_job("A-1", "addresses"), "belt", 1.5, start=Start.DRIVE, command=Command.CONTROLLER)
+    job = add_signal(job, "photocell", wetting=Wetting.DC, watts=1.0)
+    job = add_signal(job, "level", wetting=Wetting.DC, form=Form.ANALOGUE)
+    return with_names_recorded(job)
+
+
+def addresses(job: Job) -> list[str]:
+    return [str(row[0]) for row in schedule("io", Evaluation(job)).rows]
+
+
+def test_addresses_begin_where_the_program_counts_from_on_cards_sheets_and_list() -> None:
+    job = with_controller()
+    assert {"%IX0.0", "%QX0.0", "%QW0", "%IW0"} <= set(addresses(job))
+    controller = CircuitId("s4")
+    evaluation = Evaluation(job)
+    for name, first in (("inputs from byte", "64"), ("outputs from byte", "100")):
+        job = after_edit(evaluation, SetParameter(controller, name, first))
+        evaluation = Evaluation(job)
+    said = set(addresses(job))
+    assert {"%IX64.0", "%QX100.0", "%QW100", "%IW64"} <= said
+    assert not {text for text in said if text.startswith(("%IX0", "%QX0.", "%IW0", "%QW0"))}
+    texts = {m.text for sheet in evaluation.get(SHEET_DRAWINGS) for m in sheet.shapes if isinstance(m, Text)}
+    assert any("%IX64.0" in text for text in texts)
+    assert not any("%IX0.0" in text for text in texts)
+    assert find(evaluation.get(INDEX), "%QW100"), "found by its address"
+    assert not found(job, "N03")
+
+
+def test_two_points_of_one_address_are_said() -> None:
+    """A card of one's own that begins where the first one does: eight points each, all of them twice."""
+    job = with_controller()
+    assert not found(job, "N03")
+    card = OwnDevice("AI.more", "inputs", "plate", "inputs %IX0.0 to 0.7")
+    twice = with_names_recorded(add_device(job, CircuitId("s4"), card))
+    said = found(twice, "N03")
+    assert len(said) == 8
+    assert all(one.verdict is Verdict.FAILS for one in said)
+    assert any(one.message.startswith("%IX0.0 stands at ") for one in said)
+    apart = OwnDevice("AI.more", "inputs", "plate", "inputs %IX8.0 to 8.7")
+    assert not found(with_names_recorded(add_device(job, CircuitId("s4"), apart)), "N03")
+
+
+def test_without_a_controller_no_address_is_counted() -> None:
+    result = next(r for r in Evaluation(one_motor()).get(RULES) if r.code == "N03")
+    assert result.evidence == ("no card of a controller",)

@@ -6,10 +6,11 @@ from collections.abc import Callable
 
 from riktig.core.catalogue import class_of, letters_of
 from riktig.core.job import POTENTIALS, DeviceId, PinRef
-from riktig.core.keys import DeviceKey, NetKey, PartKey
+from riktig.core.keys import DeviceKey, NetKey, PartKey, PinKey
 from riktig.core.labels import Label, Medium, misfit_texts
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
+from riktig.core.schematic import io_address
 
 __all__ = ["NAMES_CLAUSES"]
 
@@ -117,4 +118,31 @@ def tags_are_unique(view: View) -> ClauseResult:
     return ClauseResult("N02", Group.MARKING, "Tags of devices", view.source("N02"), lines, tuple(findings))
 
 
-NAMES_CLAUSES: tuple[Callable[[View], ClauseResult], ...] = (numbers_are_unique, tags_are_unique)
+def addresses_are_unique(view: View) -> ClauseResult:
+    """Every point of the controller's cards has an address of its own."""
+    at: dict[str, list[PinRef]] = defaultdict(list)
+    for device in view.circuits.devices:
+        for unit in device.kind.units:
+            address = io_address(device, unit.name)
+            if address:
+                at[address].append(device.pin(unit.pins[device.kind.point_pin or 0]))
+    clause = view.source("N03")
+    findings = [
+        Finding(
+            "N03",
+            Verdict.FAILS,
+            f"{address} stands at {' and '.join(f'{view.tag(pin.device)}:{pin.marking}' for pin in pins)}: the program "
+            "would read or switch the wrong one.",
+            PinKey(pins[1]),
+            clause,
+            "Give one of the cards another first address.",
+        )
+        for address, pins in at.items()
+        if len(pins) > 1
+    ]
+    cards = {pin.device for pins in at.values() for pin in pins}
+    lines = (f"{len(at)} addresses on {len(cards)} cards" if cards else "no card of a controller",)
+    return ClauseResult("N03", Group.MARKING, "Addresses of the controller", clause, lines, tuple(findings))
+
+
+NAMES_CLAUSES: tuple[Callable[[View], ClauseResult], ...] = (numbers_are_unique, tags_are_unique, addresses_are_unique)

@@ -71,7 +71,11 @@ CIRCUIT_TEMPLATES: tuple[CircuitTemplate, ...] = (
     ),
     CircuitTemplate(Recipe.DC_SUPPLY, "24 V for relays, sensors and a controller, in protected groups."),
     CircuitTemplate(Recipe.LIMITED_SUPPLY, "A supply so small that what hangs on it need not be judged."),
-    CircuitTemplate(Recipe.CONTROLLER, "Loads or contacts that a controller commands or reads."),
+    CircuitTemplate(
+        Recipe.CONTROLLER,
+        "Loads or contacts that a controller commands or reads.",
+        (Parameter(controls.INPUTS_FROM, controls.FIRST_BYTES), Parameter(controls.OUTPUTS_FROM, controls.FIRST_BYTES)),
+    ),
     CircuitTemplate(
         Recipe.EMERGENCY_STOP,
         "One emergency stop with a monitored reset; drops out the supply to every starter.",

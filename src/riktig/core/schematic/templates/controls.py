@@ -38,9 +38,38 @@ __all__ = [
 
 ADDRESSES = ("%IX", "%QX", "%QW")
 """Addresses of inputs, outputs and analogue outputs (IEC 61131-3, from memory)."""
+INPUTS_FROM, OUTPUTS_FROM = "inputs from byte", "outputs from byte"
+FIRST_BYTES = ("0", "4", "8", "16", "32", "64", "100", "256")
+"""From which byte on the controller's program counts (common practice, no source)."""
 VALUE_ADDRESS, VALUES_CARD = "%IW", 4
 """How values are called that the controller reads, and how many of them a card takes."""
 CARD = 8
+
+
+@dataclass(frozen=True, slots=True)
+class _Addresses:
+    """What the points are called: inputs and values count from one byte on, outputs from another."""
+
+    first_in: int
+    first_out: int
+
+    def point_in(self, card: int, point: int) -> str:
+        """An input by its card and place."""
+        return f"{ADDRESSES[0]}{self.first_in + card}.{point}"
+
+    def point_out(self, card: int, point: int) -> str:
+        """An output by its card and place."""
+        return f"{ADDRESSES[1]}{self.first_out + card}.{point}"
+
+    def value_in(self, number: int) -> str:
+        """A value that is read, counted from 0."""
+        return f"{VALUE_ADDRESS}{self.first_in + number}"
+
+    def value_out(self, number: int) -> str:
+        """A value that is set, counted from 0."""
+        return f"{ADDRESSES[2]}{self.first_out + number}"
+
+
 BRANCH_FUSE_A = 0.2
 """The least link there is: for a branch of which nothing is known yet (IEC 60127-2, from memory)."""
 
@@ -242,25 +271,28 @@ def controller(
     ]
     read = [point for point in asked if point.into]
     sk.plate("A", "controller")
+    called = _Addresses(int(circuit.param(INPUTS_FROM, "0")), int(circuit.param(OUTPUTS_FROM, "0")))
     cards_in = -(-(len(inputs) + len(read)) // CARD)
     behind = behind or context
     apart = bool(behind.stops and outputs)
     first = -(-len(commands) // CARD) * CARD if apart else len(commands)
     cards_out = -(-(first + len(outputs)) // CARD)
     for n in range(cards_in):
-        sk.plate(f"AI{n}", "inputs", f"inputs {ADDRESSES[0]}{n}.0 to {n}.7")
+        sk.plate(f"AI{n}", "inputs", f"inputs {called.point_in(n, 0)} to {called.first_in + n}.7")
     for n in range(cards_out):
-        sk.plate(f"AQ{n}", "outputs", f"outputs {ADDRESSES[1]}{n}.0 to {n}.7")
+        sk.plate(f"AQ{n}", "outputs", f"outputs {called.point_out(n, 0)} to {called.first_out + n}.7")
     given = [s for s in signals if is_value_given(s, loads)]
     for n in range(-(-(len(driven) + len(given)) // 2)):
-        sk.plate(f"AO{n}", "analogue_out", f"analogue outputs {ADDRESSES[2]}{2 * n} to {ADDRESSES[2]}{2 * n + 1}")
+        sk.plate(
+            f"AO{n}", "analogue_out", f"analogue outputs {called.value_out(2 * n)} to {called.value_out(2 * n + 1)}"
+        )
     for n in range(-(-len(values) // VALUES_CARD)):
         low = VALUES_CARD * n
-        sk.plate(f"AV{n}", "analogue_in", f"values {VALUE_ADDRESS}{low} to {VALUE_ADDRESS}{low + VALUES_CARD - 1}")
+        sk.plate(f"AV{n}", "analogue_in", f"values {called.value_in(low)} to {called.value_in(low + VALUES_CARD - 1)}")
     sk.rung("power", "24 V", DC_DEVICES, "A:24-0", DC_BACK)
     for n, signal in enumerate(inputs):
         card, point = divmod(n, CARD)
-        role, text, end = f"B{n + 1}", f"{ADDRESSES[0]}{card}.{point} {signal.name}", f"AI{card}:I{point}-M"
+        role, text, end = f"B{n + 1}", f"{called.point_in(card, point)} {signal.name}", f"AI{card}:I{point}-M"
         if signal.watts:
             _three_wires(sk, role, f"in{n}", signal, text, end)
         else:
@@ -270,25 +302,25 @@ def controller(
         card, point = divmod(n, CARD)
         sk.rung(
             f"in{n}",
-            f"{ADDRESSES[0]}{card}.{point} {controller_point.name}",
+            f"{called.point_in(card, point)} {controller_point.name}",
             controller_point.node,
             f"AI{card}:I{point}-M",
             DC_BACK,
         )
     for n, (node, name) in enumerate(commands):
         card, point = divmod(n, CARD)
-        sk.rung(f"out{n}", f"{ADDRESSES[1]}{card}.{point} {name}", DC_LIVE, f"AQ{card}:L-Q{point}", node)
+        sk.rung(f"out{n}", f"{called.point_out(card, point)} {name}", DC_LIVE, f"AQ{card}:L-Q{point}", node)
     fed = _released(sk, behind.live) if apart else DC_LIVE
     for n, signal in enumerate(outputs, first):
         card, point = divmod(n, CARD)
         field = sk.across(f"Y{n + 1}", "valve", signal.name)
-        text = f"{ADDRESSES[1]}{card}.{point} {signal.name}"
+        text = f"{called.point_out(card, point)} {signal.name}"
         sk.rung(f"out{n}", text, fed, f"AQ{card}:L-Q{point} {field}", DC_BACK)
     for n, (cid, load) in enumerate(driven):
         card, point = divmod(n, 2)
-        text = f"{ADDRESSES[2]}{n} {load.name}, speed"
+        text = f"{called.value_out(n)} {load.name}, speed"
         sk.rung(f"ref{n}", text, f"{cid}.ref", f"AO{card}:AO{point}-C{point}", f"{cid}.ref.com")
-    _values(sk, values, given, len(driven))
+    _values(sk, values, given, len(driven), called)
     _switched(sk, switched, behind.live)
     return sk.done()
 
@@ -307,16 +339,18 @@ def _released(sk: CircuitBuilder, stopped: str) -> str:
     return node
 
 
-def _values(sk: CircuitBuilder, read: Sequence[Signal], given: Sequence[Signal], taken: int) -> None:
+def _values(
+    sk: CircuitBuilder, read: Sequence[Signal], given: Sequence[Signal], taken: int, called: _Addresses
+) -> None:
     """What the controller reads as a value, and what it sets by one; so many outputs are taken by drives."""
     for n, signal in enumerate(read):
         card, point = divmod(n, VALUES_CARD)
         field = sk.across(f"BV{n + 1}", "transmitter", signal.name)
-        text, end = f"{VALUE_ADDRESS}{n} {signal.name}", f"AV{card}:AI{point}-C{point}"
+        text, end = f"{called.value_in(n)} {signal.name}", f"AV{card}:AI{point}-C{point}"
         sk.rung(f"value{n}", text, DC_DEVICES, f"{field} {end}", DC_BACK)
     for n, signal in enumerate(given, taken):
         card, point = divmod(n, 2)
-        a, b, text = sk.node(f"value{n}"), sk.node(f"value{n}.com"), f"{ADDRESSES[2]}{n} {signal.name}"
+        a, b, text = sk.node(f"value{n}"), sk.node(f"value{n}.com"), f"{called.value_out(n)} {signal.name}"
         sk.rung(f"given{n}", text, a, f"AO{card}:AO{point}-C{point}", b)
         sk.rung(f"set{n}", text, a, sk.across(f"YV{n + 1}", "positioner", signal.name), b)
 

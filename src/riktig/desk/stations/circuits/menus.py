@@ -23,7 +23,7 @@ from riktig.core.edits import (
 from riktig.core.errors import RiktigError
 from riktig.core.ids import circuit_of, device_of_element
 from riktig.core.inputs import read_text
-from riktig.core.job import Act, CircuitId, ElementId, Insertable, Job
+from riktig.core.job import IMPLIED, Act, CircuitId, ElementId, Insertable, Job
 from riktig.core.keys import Key
 from riktig.core.schematic import (
     CIRCUITS,
@@ -162,9 +162,12 @@ class Changes:
         if circuit is None:
             menu.addAction("Choose something of a circuit first").setEnabled(False)
             return menu
-        for parameter in circuit_template_of(own_circuit.recipe).params if own_circuit else ():
+        # what the Brief asks for without saying so has its choices too, and enters the document with the first
+        implied = next((recipe for recipe, implied_id in IMPLIED.items() if implied_id == circuit), None)
+        recipe = own_circuit.recipe if own_circuit else implied
+        for parameter in circuit_template_of(recipe).params if recipe else ():
             sub = menu.addMenu(f"{parameter.name[:1].upper()}{parameter.name[1:]}")
-            now = own_circuit.param(parameter.name, parameter.default) if own_circuit else ""
+            now = own_circuit.param(parameter.name, parameter.default) if own_circuit else parameter.default
             for choice in parameter.choices:
                 action = self._entry(
                     sub,
