@@ -5,19 +5,32 @@ from collections.abc import Callable, Iterator
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QDialog, QInputDialog, QLabel, QMessageBox, QPushButton, QWidget
+from PySide6.QtWidgets import (
+    QAbstractButton,
+    QAbstractSpinBox,
+    QApplication,
+    QDialog,
+    QInputDialog,
+    QLabel,
+    QMessageBox,
+    QPushButton,
+    QWidget,
+)
 
 from riktig.core.errors import RiktigError
+from riktig.core.views import STATIONS
 from riktig.desk import theme
 from riktig.desk.canvas import LEAST_PX
 from riktig.desk.printing.preview import PrintPreview
 from riktig.desk.shell import MainWindow
 from riktig.desk.shell.commands import print_station
 from riktig.desk.shell.go_on import COPY_WORDS, show_message
+from riktig.desk.shell.guide import GuideWindow
 from riktig.desk.shell.properties import show_properties
 from riktig.desk.stations.circuits.live_script import ScriptAsked
 from riktig.desk.stations.circuits.own import DeviceAsked, RungAsked
 from riktig.desk.stations.prove import ProveStation
+from riktig.desk.widgets import Station
 from tests.desk.conftest import settle_window
 from tests.desk.measure import cut_cells, cut_texts, overlapping_widgets
 
@@ -102,3 +115,42 @@ def test_a_dialog_begins_in_focus_has_a_title_and_goes_with_esc(window: MainWind
     QTest.keyClick(dialog, Qt.Key.Key_Escape)
     settle_window()
     assert not dialog.isVisible()
+
+
+def test_the_guide_opens_beside_the_work_and_finds_words(window: MainWindow) -> None:
+    window.go_to("Plate")
+    settle_window()
+    QTest.keyClick(window, Qt.Key.Key_F1, Qt.KeyboardModifier.ShiftModifier)
+    settle_window()
+    guide = next(child for child in window.findChildren(GuideWindow) if child.isVisible())
+    assert not guide.isModal()
+    text = guide.page.toPlainText()
+    for name in STATIONS:
+        assert name in text, name
+    assert ".md" not in text, "no link to a paper that does not ship"
+    guide.words.setText("mark both ends")
+    QTest.keyClick(guide.words, Qt.Key.Key_Return)
+    assert guide.page.textCursor().selectedText() == "mark both ends"
+    guide.words.setText("no such words at all")
+    QTest.keyClick(guide.words, Qt.Key.Key_Return)
+    assert guide.said.text() == "The guide does not say “no such words at all”."
+    window.go_to("Wires")
+    assert window.current == "Wires", "the window behind it is in use"
+    guide.close()
+
+
+def test_every_control_says_what_it_is_to_who_does_not_see_it(window: MainWindow) -> None:
+    """A name, or a text of its own; a button that is only a sign has a name."""
+    seen = 0
+    for name in window.stations:
+        window.go_to(name)
+        settle_window()
+        for widget in window.findChildren(QWidget):
+            if not widget.isVisible() or not widget.focusPolicy() & Qt.FocusPolicy.TabFocus:
+                continue
+            text = widget.text() if isinstance(widget, QAbstractButton) else ""
+            inner = isinstance(widget.parent(), QAbstractSpinBox)  # the field of a number, which has the name
+            bare = isinstance(widget, Station) or inner  # a station that takes keys is named by its heading
+            assert widget.accessibleName() or len(text.strip("+-·…× ")) > 1 or bare, (name, widget)
+            seen += 1
+    assert seen > 300

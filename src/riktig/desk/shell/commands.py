@@ -25,6 +25,7 @@ from riktig.desk.shell.arrivals import Arrivals
 from riktig.desk.shell.details_panel import DetailsPanel
 from riktig.desk.shell.drawing_list import DrawingList
 from riktig.desk.shell.findings_drawer import FindingsDrawer
+from riktig.desk.shell.guide import GuideWindow
 from riktig.desk.shell.job_strip import JobStrip
 from riktig.desk.shell.menu_bar import BREAK, Command
 from riktig.desk.shell.panes import Panes
@@ -165,6 +166,13 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
     to("View", "Light or dark", window.turn_theme, "Light for the desk, dark for the bench", "Ctrl+T")
     commands += go
     to("Help", "A walk through the panel", window.walk.begin, "Seven steps, from a load to its proof")
+    to(
+        "Help",
+        "User guide",
+        lambda: GuideWindow(parent).show(),
+        "How to work with Riktig, station by station",
+        "Shift+F1",
+    )
     to("Help", "Keys", lambda: show_keys(parent, tuple(commands)), "All keys on one page", "F1")
     to("Help", "About Riktig", lambda: _about(parent), "Version and licence")
     return tuple(commands)
