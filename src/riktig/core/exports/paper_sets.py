@@ -64,7 +64,7 @@ _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
         ("sheets", "strips"),
     ),
     Reader.INSTALLER: (
-        frozenset({"loads", "sources", "signals", "terminals", "entries", "routes", "live", "site"}),
+        frozenset({"loads", "sources", "signals", "terminals", "cables", "entries", "routes", "live", "site"}),
         ("strips", "gland", "side"),
     ),
     Reader.CUSTOMER: (

@@ -5,8 +5,8 @@ from collections.abc import Callable
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
-from riktig.core.job import DeviceId, Job
-from riktig.core.schematic import CIRCUITS, CONDUCTOR_ENDS, DOOR, NAMES, NETS, PLATE, NetClass, PinLabels
+from riktig.core.job import Job
+from riktig.core.schematic import CIRCUITS, CONDUCTOR_ENDS, DOOR, NAMES, PLATE, PinLabels
 
 __all__ = ["SCHEDULES"]
 
@@ -41,23 +41,4 @@ def _ends_of_number(evaluation: Evaluation[Job]) -> Schedule:
     return Schedule("tally", "Conductor tally", columns, tuple(rows))
 
 
-def _routes(evaluation: Evaluation[Job]) -> Schedule:
-    """Conductors from the panel to each place: over the hinge, and to every thing in the field; earth is counted."""
-    names, nets = evaluation.get(NAMES), {net.id: net for net in evaluation.get(NETS).nets}
-    devices = evaluation.get(CIRCUITS).by_id
-    to: dict[str, list[str]] = defaultdict(list)
-    earths: dict[str, int] = defaultdict(int)
-    for conductor_ends in evaluation.get(CONDUCTOR_ENDS):
-        for ends in conductor_ends.places[1:]:
-            to[ends.place].append(names.number.get(conductor_ends.net, ""))
-            earths[ends.place] += nets[conductor_ends.net].net_class is NetClass.EARTH
-    rows: list[tuple[Value, ...]] = []
-    for place, numbers in to.items():
-        device = devices.get(DeviceId(place))
-        text = f"{names.tag[device.id]} {device.purpose}" if device else f"the {place}"
-        rows.append((text, len(numbers), earths[place], ", ".join(numbers)))
-    columns = (("to", "To"), ("conductors", "Conductors"), ("earths", "Of them earth"), ("numbers", "Numbers"))
-    return Schedule("routes", "Conductors by route", columns, tuple(rows))
-
-
-SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {"tally": _ends_of_number, "routes": _routes}
+SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {"tally": _ends_of_number}

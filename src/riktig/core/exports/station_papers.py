@@ -39,7 +39,7 @@ STATION_PAPERS: dict[str, StationPaper] = {
     "Plate": StationPaper(("plate",), ("places", "holes", "cuts", "bars")),
     "Door": StationPaper(("door", "gland", "side"), ("operators", "openings", "entries")),
     "Wires": StationPaper(lists=("wires", "tally"), numbered=True),
-    "Terminals": StationPaper(("strips",), ("terminals", "routes"), numbered=True),
+    "Terminals": StationPaper(("strips",), ("terminals", "cables", "routes"), numbered=True),
     "Labels": StationPaper(labels=True, numbered=True),
     "Rules": StationPaper(lists=("findings", "clauses"), records=(judgement_record,)),
     "Build": StationPaper(lists=("wires",), records=(build_record,), numbered=True),

@@ -84,9 +84,10 @@ def entries_of(strips: Strips, enclosure: Enclosure, door: DoorPlan, practice: P
         side = enclosure.entry if cable.is_supply else enclosure.field_entry
         if not cable.cores:
             continue
-        diameter = cable_diameter(len(cable.cores), cable.mm2)
+        diameter = cable_diameter(cable.sold, cable.mm2)
         area = sum(pi / 4 * cable_core_diameter(core.mm2).value ** 2 for core in cable.cores)
-        fitting = conduit_hub(len(cable.cores), area) if american else gland_for(diameter)
+        area += cable.spare * pi / 4 * cable_core_diameter(cable.mm2).value ** 2
+        fitting = conduit_hub(cable.sold, area) if american else gland_for(diameter)
         wanted.setdefault(sides[side], []).append((cable, diameter, fitting))
     tool = Tool.PUNCH if practice.door_holes is DoorHoles.PUNCH else Tool.HOLE_SAW
     family = "hub" if american else "gland"

@@ -57,6 +57,19 @@ def _awg_rows() -> dict[float, dict[str, str]]:
     return {float(row["mm2"]): row for row in table("awg_sizes").rows}
 
 
+def cores_sold(used: int) -> int:
+    """How many cores the smallest cable has that is sold with so many or more; beyond the largest, as many as used.
+
+    Source:
+        Common practice, no source.
+
+    Args:
+        used: How many cores are used, 1 or more.
+    """
+    counts = (int(row["cores"]) for row in table("cable_cores").rows)
+    return next((count for count in counts if count >= used), used)
+
+
 def conductor_name(mm2: float) -> str:
     """How a conductor's size is said: “2.5 mm²”, “14 AWG”, “250 kcmil”."""
     if not is_awg(mm2):

@@ -9,7 +9,7 @@ from riktig.core.ids import is_within
 from riktig.core.job import DeviceId, Load, PinRef
 from riktig.core.schematic import EARTHS, NEUTRALS, Circuits, Device, Names, Net, Nets, Zone
 from riktig.core.sizing import Sizing, least_control_section
-from riktig.core.standards import conductor_name, is_awg, next_section, protective_section
+from riktig.core.standards import conductor_name, cores_sold, is_awg, next_section, protective_section
 from riktig.core.wiring import JUMPER, Wire, Wiring
 
 __all__ = ["EARTH_CORE", "Cable", "Core", "LandedCore", "Strip", "Strips", "TerminalRow", "make_strips"]
@@ -58,15 +58,30 @@ class Cable:
     is_supply: bool = False
 
     @property
+    def sold(self) -> int:
+        """How many cores it has as it is bought; 0 for the ready-made cable of a network.
+
+        In North America single conductors are pulled into conduit, as many as are used.
+        """
+        if not self.cores or is_awg(self.mm2):
+            return len(self.cores)
+        return cores_sold(len(self.cores))
+
+    @property
+    def spare(self) -> int:
+        """Cores that nothing lands on."""
+        return self.sold - len(self.cores)
+
+    @property
     def make_up(self) -> str:
         """“4 G 1.5 mm²”: G with a protective conductor, × without; “3 × 35 mm² + 16 mm²” where that is thinner."""
         if not self.cores:
             return "network cable"
         earths = [core for core in self.cores if core.name == EARTH_CORE]
         if earths and earths[0].mm2 != self.mm2:
-            live = len(self.cores) - len(earths)
+            live = self.sold - len(earths)
             return f"{live} × {conductor_name(self.mm2)} + {conductor_name(earths[0].mm2)}"
-        return f"{len(self.cores)} {'G' if earths else '×'} {conductor_name(self.mm2)}"
+        return f"{self.sold} {'G' if earths else '×'} {conductor_name(self.mm2)}"
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,0 +1,96 @@
+"""The cable schedule and the conductors by route, counted from circuits, wires and cables by themselves."""
+
+import re
+from collections import Counter
+
+import pytest
+from tests.core.schematic.samples import SAMPLES, sample
+from tests.effort import times
+
+from riktig.core.evaluation import Evaluation
+from riktig.core.exports import schedule
+from riktig.core.holes import ENTRIES, cable_diameter
+from riktig.core.ids import DeviceId, PinRef
+from riktig.core.job import Job
+from riktig.core.schematic import CIRCUITS, NETS, Zone, with_names_recorded
+from riktig.core.standards import cores_sold
+from riktig.core.terminals import EARTH_CORE, STRIPS, Cable, Core
+from riktig.core.wiring import WIRING
+from riktig.demo_job import frost_fan, kelp_shed, wash_drum
+
+JOBS = {"shed": kelp_shed, "fan": frost_fan, "drum": wash_drum}
+NAMES_ = [*JOBS, *list(SAMPLES)[:: times(12, 1)]]
+
+
+def evaluated(name: str) -> Evaluation[Job]:
+    return Evaluation(JOBS[name]() if name in JOBS else with_names_recorded(sample(name)))
+
+
+def cable_of(cores: int, mm2: float = 1.0, *, earth: bool = False) -> Cable:
+    made = [Core(str(n + 1), str(n), f"X1:{n}", f"B1:{n}", PinRef(DeviceId("x"), "f"), mm2) for n in range(cores)]
+    if earth:
+        made[-1] = Core(EARTH_CORE, "PE", "X1:PE", "B1:PE", PinRef(DeviceId("x"), "f"), mm2)
+    return Cable("WB1", DeviceId("b"), "B1 float", mm2, tuple(made), 12.0)
+
+
+@pytest.mark.parametrize(
+    ("used", "sold"), [(1, 1), (2, 2), (5, 5), (6, 7), (7, 7), (8, 12), (13, 18), (19, 25), (26, 34), (40, 40)]
+)
+def test_cables_have_as_many_cores_as_are_sold(used: int, sold: int) -> None:
+    """Common practice, no source: control cables with 2, 3, 4, 5, 7, 12, 18, 25 and 34 cores."""
+    assert cores_sold(used) == sold
+    cable = cable_of(used)
+    assert (cable.sold, cable.spare) == (sold, sold - used)
+    assert cable.make_up == f"{sold} × 1 mm²"
+
+
+def test_a_spare_core_is_counted_in_the_make_up_and_makes_the_cable_thicker() -> None:
+    cable = cable_of(6, 1.5, earth=True)
+    assert cable.make_up == "7 G 1.5 mm²"
+    assert cable.spare == 1
+    assert cable_diameter(cable.sold, 1.5) >= cable_diameter(6, 1.5)
+    american = cable_of(6, 2.08, earth=True)  # 14 AWG in conduit: single conductors, none of them spare
+    assert american.spare == 0
+    assert american.make_up == "6 G 14 AWG"
+
+
+@pytest.mark.parametrize("name", NAMES_)
+def test_every_field_device_that_is_wired_has_its_cable_and_every_core_both_its_ends(name: str) -> None:
+    """The pins are read from nets and circuits: a field pin on a net that reaches the panel has a core, once."""
+    evaluation = evaluated(name)
+    rows = schedule("cables", evaluation).rows
+    columns = [key for key, _ in schedule("cables", evaluation).columns]
+    devices, of_pin = evaluation.get(CIRCUITS).by_id, evaluation.get(NETS).of_pin
+    landed = Counter(end for row in rows for end in re.findall(r" to (\S+?)(?:;|$)", str(row[columns.index("lands")])))
+    assert all(count == 1 for count in landed.values()), "no field end twice"
+    assert len({row[0] for row in rows}) == len(rows), "no tag twice"
+    for row in rows:
+        device = devices[DeviceId(str(row[columns.index("key")]).partition(":")[2])]
+        wired = {of_pin[device.pin(pin.name)].id for pin in device.kind.pins if device.pin(pin.name) in of_pin}
+        if row[columns.index("cores")]:
+            assert row[columns.index("cores")] == len(wired), device.id
+    entries = {entry.cable for entry in evaluation.get(ENTRIES).entries}
+    assert {row[0] for row in rows if row[columns.index("cores")]} == entries
+
+
+@pytest.mark.parametrize("name", NAMES_)
+def test_conductors_of_a_route_are_as_many_as_its_sizes_say_and_those_of_the_door_are_its_wires(name: str) -> None:
+    evaluation = evaluated(name)
+    rows = schedule("routes", evaluation).rows
+    devices = evaluation.get(CIRCUITS).by_id
+    cables = {cable.to: cable for cable in evaluation.get(STRIPS).cables}
+    crossing = sum(
+        (devices[w.start.pin.device].zone is Zone.DOOR) != (devices[w.end.pin.device].zone is Zone.DOOR)
+        for w in evaluation.get(WIRING).wires
+    )
+    assert rows
+    for to, conductors, _, _, sizes, spare, _ in rows:
+        counted = sum(int(count) for count in re.findall(r"(\d+) × ", str(sizes)))
+        by_colour = sum(int(count) for count in re.findall(r"[(,] ?(\d+) ", str(sizes)))
+        assert counted == by_colour, to
+        if to == "the door":
+            assert counted == crossing
+        elif str(to) in cables and cables[str(to)].cores:
+            assert counted == len(cables[str(to)].cores)
+            assert spare == cables[str(to)].spare
+            assert counted == conductors, to
