@@ -66,7 +66,7 @@ KEYS = {
     "rungs": "circuit name rung for band from path to",
     "behaviour": "circuit step done expected result otherwise",
     "faults": "kind text where remedy",
-    "wires": "order number from to mm2 size colour length_mm cut_mm from_end to_end from_strip_mm to_strip_mm "
+    "wires": "order number from to mm2 size type colour length_mm cut_mm from_end to_end from_strip_mm to_strip_mm "
     "from_torque_n_m to_torque_n_m ducts stage batch key",
     "terminals": "strip position mark kind colour number inside cable core field max_mm2",
     "labels": "medium text copies where width_mm height_mm",

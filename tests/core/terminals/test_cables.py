@@ -11,9 +11,9 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
 from riktig.core.holes import ENTRIES, cable_diameter
 from riktig.core.ids import DeviceId, PinRef
-from riktig.core.job import Job
+from riktig.core.job import EndStyle, Job, set_practice
 from riktig.core.schematic import CIRCUITS, NETS, Zone, with_names_recorded
-from riktig.core.standards import cores_sold
+from riktig.core.standards import conductor_type, cores_sold
 from riktig.core.terminals import EARTH_CORE, STRIPS, Cable, Core
 from riktig.core.wiring import WIRING
 from riktig.demo_job import frost_fan, kelp_shed, wash_drum
@@ -94,3 +94,31 @@ def test_conductors_of_a_route_are_as_many_as_its_sizes_say_and_those_of_the_doo
             assert counted == len(cables[str(to)].cores)
             assert spare == cables[str(to)].spare
             assert counted == conductors, to
+
+
+@pytest.mark.parametrize(
+    ("mm2", "flexible", "words"),
+    [
+        (0.75, True, "H05V-K, class 5"),
+        (1.0, True, "H05V-K, class 5"),
+        (1.5, True, "H07V-K, class 5"),
+        (16.0, False, "H07V-R, class 2"),
+        (1.0, False, "PVC, class 2"),
+        (2.08, True, "MTW, flexible"),
+        (2.08, False, "MTW, stranded"),
+    ],
+)
+def test_a_conductor_is_called_as_it_is_bought(mm2: float, flexible: bool, words: str) -> None:
+    """EN 50525-2-31 codes, IEC 60228 classes, NFPA 79 12.3.1 MTW: all from memory."""
+    assert conductor_type(mm2, flexible=flexible) == words
+
+
+def test_the_type_follows_the_practice_on_the_wire_list_and_the_parts_list() -> None:
+    for style, made in ((EndStyle.FERRULES, "class 5"), (EndStyle.CRIMPS, "class 2")):
+        evaluation = Evaluation(with_names_recorded(set_practice(wash_drum(), ends=style)))
+        wires = schedule("wires", evaluation)
+        at = [key for key, _ in wires.columns].index("type")
+        assert {str(row[at]).rpartition(", ")[2] for row in wires.rows} == {made}
+        bought = [str(row[1]) for row in schedule("bom", evaluation).rows if " wire " in f" {row[1]} "]
+        assert bought
+        assert all(text.endswith(made) for text in bought)

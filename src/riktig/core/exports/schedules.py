@@ -8,14 +8,14 @@ from collections.abc import Callable
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.holes import HOLES, METAL_HOLES, Hole
-from riktig.core.job import Job, PinRef
+from riktig.core.job import EndStyle, Job, PinRef
 from riktig.core.labels import LABELS
 from riktig.core.plate import CUTS
 from riktig.core.proving import TESTS
 from riktig.core.rules import RULES, findings_of
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, outside_device
 from riktig.core.sizing import SIZING
-from riktig.core.standards import LB_IN_PER_N_M, Why, conductor_name, thickest_awg
+from riktig.core.standards import LB_IN_PER_N_M, Why, conductor_name, conductor_type, thickest_awg
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
@@ -44,7 +44,8 @@ def _nets(evaluation: Evaluation[Job]) -> Schedule:
 def _wires(evaluation: Evaluation[Job]) -> Schedule:
     wiring = evaluation.get(WIRING)
     batch = {key: b.number for b in wiring.batches for key in b.wires}
-    american = evaluation.document.practice.rulebook.north_american
+    practice = evaluation.document.practice
+    american, flexible = practice.rulebook.north_american, practice.ends is EndStyle.FERRULES
     key, unit = ("lb_in", "lb·in") if american else ("n_m", "N·m")
     rows = tuple(
         (
@@ -54,6 +55,7 @@ def _wires(evaluation: Evaluation[Job]) -> Schedule:
             w.end.label,
             w.mm2,
             conductor_name(w.mm2),
+            conductor_type(w.mm2, flexible=flexible),
             w.colour,
             w.length,
             w.cut,
@@ -79,6 +81,7 @@ def _wires(evaluation: Evaluation[Job]) -> Schedule:
         ("to", "To"),
         ("mm2", "mm²"),
         ("size", "Size"),
+        ("type", "Conductor"),
         ("colour", "Colour"),
         ("length_mm", "Length mm"),
         ("cut_mm", "Cut mm"),

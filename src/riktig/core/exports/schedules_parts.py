@@ -11,7 +11,7 @@ from riktig.core.plate import ASSEMBLIES, CUTS, LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.simulation import RATINGS, described
 from riktig.core.sizing import SIZING
-from riktig.core.standards import conductor_name
+from riktig.core.standards import conductor_name, conductor_type
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
@@ -93,7 +93,10 @@ def _wires(evaluation: Evaluation[Job]) -> list[Row]:
                 shared.add(pair)
             ends[end.fitting] += 1
     made = "stranded" if evaluation.document.practice.ends is EndStyle.CRIMPS else "flexible"
-    lengths = [(f"{made} wire {conductor_name(mm2)} {colour}", length) for (mm2, colour), length in wire.items()]
+    lengths = [
+        (f"{made} wire {conductor_name(mm2)} {colour}, {conductor_type(mm2, flexible=made == 'flexible')}", length)
+        for (mm2, colour), length in wire.items()
+    ]
     return [
         *(("", text, length / 1000, "m", "") for text, length in lengths),
         *(("", name, count, "pc", "") for name, count in ends.items()),

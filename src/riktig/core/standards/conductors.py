@@ -57,6 +57,25 @@ def _awg_rows() -> dict[float, dict[str, str]]:
     return {float(row["mm2"]): row for row in table("awg_sizes").rows}
 
 
+def conductor_type(section_mm2: float, *, flexible: bool) -> str:
+    """What a wire of the panel is called where it is bought, with the class of its conductor.
+
+    Source:
+        EN 50525-2-31 (H05V-K up to 1 mm², H07V-K and H07V-R above; no code for stranded ones up to 1 mm²), IEC 60228
+        (class 5: flexible, class 2: stranded); North America: MTW after UL 1063, which NFPA 79 12.3.1 names; from
+        memory.
+
+    Args:
+        section_mm2: Of its conductor, mm².
+        flexible: Whether the workshop wires with flexible conductors.
+    """
+    if is_awg(section_mm2):
+        return "MTW, flexible" if flexible else "MTW, stranded"
+    if section_mm2 <= 1.0:
+        return "H05V-K, class 5" if flexible else "PVC, class 2"
+    return "H07V-K, class 5" if flexible else "H07V-R, class 2"
+
+
 def cores_sold(used: int) -> int:
     """How many cores the smallest cable has that is sold with so many or more; beyond the largest, as many as used.
 
