@@ -27,6 +27,7 @@ from riktig.core.rules.earthing import EARTHING
 from riktig.core.rules.electrical import ELECTRICAL
 from riktig.core.rules.emergency import EMERGENCY
 from riktig.core.rules.floats import FLOATS
+from riktig.core.rules.joined_potentials import JOINED_POTENTIALS
 from riktig.core.rules.mechanical import MECHANICAL
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.names import NAMES_CLAUSES
@@ -66,6 +67,7 @@ CLAUSES = (
     *COLOURS,
     *PROTECTED_WIRES,
     *CLAMPS,
+    *JOINED_POTENTIALS,
     *SELECTIVITY,
     *ROLES,
     *SOCKETS,
