@@ -339,7 +339,7 @@ class TestBuild:
         settle_window()
         lines = station.stale_words.text().splitlines()
         assert len(lines) == len(session.progress.stale) == len(Operation)
-        assert all("the wire is gone: take it out" in line for line in lines)
+        assert all("the wire is gone: remove it" in line for line in lines)
         assert station.stale_area.isVisible()
         assert "9 S2:3 to S1:2" in said[-1][0]
 

@@ -44,6 +44,7 @@ LISTS: Mapping[str, str] = {
     "cuts": "schedules",
     "holes": "schedules",
     "bom": "schedules_parts",
+    "picks": "schedules_parts",
     "sizing": "schedules",
     "findings": "schedules",
     "clauses": "schedules",

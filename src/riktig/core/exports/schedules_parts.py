@@ -6,9 +6,11 @@ from collections.abc import Callable
 from riktig.core.catalogue import Can
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
+from riktig.core.holes import ENTRIES, HOLES
 from riktig.core.job import EndStyle, Job, JoinHow, PinRef, circuit_of
+from riktig.core.labels import LABELS
 from riktig.core.plate import ASSEMBLIES, CUTS, LAYOUT
-from riktig.core.schematic import CIRCUITS, NAMES
+from riktig.core.schematic import CIRCUITS, NAMES, Zone
 from riktig.core.simulation import RATINGS, described
 from riktig.core.sizing import SIZING
 from riktig.core.standards import conductor_name, conductor_type
@@ -18,20 +20,61 @@ from riktig.core.wiring import WIRING
 __all__ = ["SCHEDULES"]
 
 Row = tuple[Value, ...]
+"""Part, description, quantity, unit, tags, and the kit in which it is put ready."""
+BOX_KIT, PLATE_KIT, DOOR_KIT = "1 enclosure and metal", "2 plate", "5 door"
+STRIPS_KIT, WIRE_KIT, LABEL_KIT, ENTRY_KIT = "3 terminal strips", "4 wiring", "6 labels", "7 cable entries"
+"""In the order in which a panel is built (common practice, no source)."""
 POLES = 3
 """Links of a fuse switch."""
 
 
 def _parts(evaluation: Evaluation[Job]) -> list[Row]:
-    """What the devices of the panel are, each part once with the tags of all that it is."""
-    sizing, names = evaluation.get(SIZING), evaluation.get(NAMES)
+    """What the devices of the panel are, each part once for each kit with the tags of all that it is."""
+    sizing, names, devices = evaluation.get(SIZING), evaluation.get(NAMES), evaluation.get(CIRCUITS).by_id
     ratings, american = evaluation.get(RATINGS), evaluation.document.practice.rulebook.north_american
-    tags: dict[tuple[str, str], list[str]] = {}
+    tags: dict[tuple[str, str, str], list[str]] = {}
     for device, part in sizing.parts.items():
         if part.kind.mounting.value != "field":
-            bought = (part.ref, described(part, ratings.get(device, ()), north_american=american))
+            owner = devices[device]
+            kit = STRIPS_KIT if owner.strip else DOOR_KIT if owner.zone is Zone.DOOR else PLATE_KIT
+            bought = (part.ref, described(part, ratings.get(device, ()), north_american=american), kit)
             tags.setdefault(bought, []).append(names.tag[device])
-    return [(ref, what, len(owners), "pc", " ".join(dict.fromkeys(owners))) for (ref, what), owners in tags.items()]
+    return [
+        (ref, what, len(owners), "pc", " ".join(dict.fromkeys(owners)), kit)
+        for (ref, what, kit), owners in tags.items()
+    ]
+
+
+def _enclosure(evaluation: Evaluation[Job]) -> list[Row]:
+    """The box and its plate, the glands of its cables, and the screws of tapped holes."""
+    box = evaluation.document.enclosure
+    doors = "one door" if box.doors == 1 else f"{box.doors} doors"
+    text = f"enclosure {box.size_name} mm, {box.rating}, {box.material}, {doors}"
+    rows: list[Row] = [
+        ("", text, 1, "pc", "", BOX_KIT),
+        ("", f"mounting plate {box.plate_width:g} × {box.plate_height:g} mm", 1, "pc", "", BOX_KIT),
+    ]
+    american = evaluation.document.practice.rulebook.north_american
+    fittings: dict[str, list[str]] = {}
+    for entry in evaluation.get(ENTRIES).entries:
+        if entry.fitting:
+            fittings.setdefault(entry.fitting.size, []).append(entry.cable)
+    what = "conduit hub" if american else "cable gland with nut"
+    rows += [("", f"{what} {size}", len(of), "pc", " ".join(of), ENTRY_KIT) for size, of in fittings.items()]
+    screws = Counter(hole.tap for hole in evaluation.get(HOLES) if hole.tap)
+    rows += [("", f"screw {tap} with washers", count, "pc", "", BOX_KIT) for tap, count in sorted(screws.items())]
+    return rows
+
+
+def _labels(evaluation: Evaluation[Job]) -> list[Row]:
+    """Labels and markers by medium and size, each as often as it is stuck on."""
+    counts: Counter[tuple[str, tuple[float, float]]] = Counter()
+    for label in evaluation.get(LABELS).labels:
+        counts[label.medium.value, label.size] += label.copies
+    return [
+        ("", f"{name}, {width:g} × {height:g} mm", count, "pc", "", LABEL_KIT)
+        for (name, (width, height)), count in counts.items()
+    ]
 
 
 def _accessories(evaluation: Evaluation[Job]) -> list[Row]:
@@ -41,15 +84,15 @@ def _accessories(evaluation: Evaluation[Job]) -> list[Row]:
     for device, part in sizing.parts.items():
         if part.kind.can(Can.HANDLE_INSIDE):
             text = f"handle inside for {part.ref}: switches with the door open, by hand and on purpose"
-            rows.append(("", text, 1, "pc", names.tag[device]))
+            rows.append(("", text, 1, "pc", names.tag[device], PLATE_KIT))
         load = sizing.load_of(circuit_of(device))
         guard = load.proposal.value("breaker") if load else None
         if guard and part.kind.sized_as == "fuse switch":
             links.setdefault(f"fuse-link {guard.text}", []).append(names.tag[device])
     for tied in evaluation.get(CIRCUITS).tied:
         text = f"handle tie for {len(tied)} breakers: they open together"
-        rows.append(("", text, 1, "pc", " ".join(names.tag[device] for device in tied)))
-    rows += [("", text, POLES * len(tags), "pc", " ".join(tags)) for text, tags in links.items()]
+        rows.append(("", text, 1, "pc", " ".join(names.tag[device] for device in tied), PLATE_KIT))
+    rows += [("", text, POLES * len(tags), "pc", " ".join(tags), PLATE_KIT) for text, tags in links.items()]
     return rows
 
 
@@ -60,21 +103,23 @@ def _joining(evaluation: Evaluation[Job]) -> list[Row]:
         stands = evaluation.get(LAYOUT).stand_of(join.devices[0])
         own_tags = " ".join(names.tag[device] for device in join.devices if device in names.tag)
         if join.how is JoinHow.LINK:
-            rows.append(("", "link module, one above the other", len(join.devices) - 1, "pc", own_tags))
+            rows.append(("", "link module, one above the other", len(join.devices) - 1, "pc", own_tags, PLATE_KIT))
         elif stands and join.how is JoinHow.COMB:
             pitch, poles = stands.block.width / len(join.devices), len(sizing.parts[join.devices[0]].kind.units)
-            rows.append(("", f"comb, {poles}-pole, {len(join.devices)} × {pitch:g} mm", 1, "pc", own_tags))
-            rows.append(("", f"infeed terminal of a comb, {poles}-pole", 1, "pc", own_tags))
+            rows.append(("", f"comb, {poles}-pole, {len(join.devices)} × {pitch:g} mm", 1, "pc", own_tags, PLATE_KIT))
+            rows.append(("", f"infeed terminal of a comb, {poles}-pole", 1, "pc", own_tags, PLATE_KIT))
         elif stands:
-            rows.append(("", "busbar", stands.block.width / 1000, "m", own_tags))
-            rows.append(("", "adapter for a busbar", len(join.devices), "pc", own_tags))
-            rows.append(("", "infeed of a busbar", 1, "pc", own_tags))
+            rows.append(("", "busbar", stands.block.width / 1000, "m", own_tags, PLATE_KIT))
+            rows.append(("", "adapter for a busbar", len(join.devices), "pc", own_tags, PLATE_KIT))
+            rows.append(("", "infeed of a busbar", 1, "pc", own_tags, PLATE_KIT))
     of_ways: dict[int, list[str]] = {}
     for pins in evaluation.get(WIRING).jumpers:
         first = evaluation.get(CIRCUITS).device(pins[0].device)
         of_ways.setdefault(len(pins), []).append(f"{names.tag[first.id]}:{first.mark}")
-    rows += [("", f"plug-in jumper, {n} ways", len(at), "pc", " ".join(at)) for n, at in sorted(of_ways.items())]
-    rows.append(("", "end stop", 2 * len(evaluation.get(STRIPS).strips), "pc", ""))
+    rows += [
+        ("", f"plug-in jumper, {n} ways", len(at), "pc", " ".join(at), STRIPS_KIT) for n, at in sorted(of_ways.items())
+    ]
+    rows.append(("", "end stop", 2 * len(evaluation.get(STRIPS).strips), "pc", "", STRIPS_KIT))
     return rows
 
 
@@ -98,8 +143,8 @@ def _wires(evaluation: Evaluation[Job]) -> list[Row]:
         for (mm2, colour), length in wire.items()
     ]
     return [
-        *(("", text, length / 1000, "m", "") for text, length in lengths),
-        *(("", name, count, "pc", "") for name, count in ends.items()),
+        *(("", text, length / 1000, "m", "", WIRE_KIT) for text, length in lengths),
+        *(("", name, count, "pc", "", WIRE_KIT) for name, count in ends.items()),
     ]
 
 
@@ -108,11 +153,13 @@ def _bom(evaluation: Evaluation[Job]) -> Schedule:
     for piece in evaluation.get(CUTS):
         stock[piece.stock] += round(piece.length)
     rows = (
+        *_enclosure(evaluation),
         *_parts(evaluation),
         *_accessories(evaluation),
         *_joining(evaluation),
-        *(("", name, length / 1000, "m", "") for name, length in stock.items()),
+        *(("", name, length / 1000, "m", "", BOX_KIT) for name, length in stock.items()),
         *_wires(evaluation),
+        *_labels(evaluation),
     )
     columns = (
         ("part", "Part"),
@@ -120,8 +167,26 @@ def _bom(evaluation: Evaluation[Job]) -> Schedule:
         ("quantity", "Quantity"),
         ("unit", "Unit"),
         ("tags", "Tags"),
+        ("kit", "Kit"),
     )
     return Schedule("bom", "Parts list", columns, rows)
 
 
-SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {"bom": _bom}
+def _picks(evaluation: Evaluation[Job]) -> Schedule:
+    """The same parts in the order of the work, kit by kit, with room for what was put ready and what is short."""
+    # The sort is stable: within a kit the lines stand as on the parts list.
+    rows = sorted(_bom(evaluation).rows, key=lambda row: str(row[5]))
+    columns = (
+        ("kit", "Kit"),
+        ("part", "Part"),
+        ("description", "Description"),
+        ("quantity", "Quantity"),
+        ("unit", "Unit"),
+        ("tags", "Tags"),
+        ("ready", "Put ready"),
+        ("short", "Short"),
+    )
+    return Schedule("picks", "Pick list", columns, tuple((row[5], *row[:5], "", "") for row in rows))
+
+
+SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {"bom": _bom, "picks": _picks}
