@@ -99,7 +99,7 @@ def test_the_document_says_who_made_it_and_what_it_is(whole: PdfReader) -> None:
 
 def test_the_set_of_the_shed_is_not_padded(whole: PdfReader, texts: list[str]) -> None:
     """It had 185 pages, half of them nearly empty; no page is left with a heading and a row or two."""
-    assert len(whole.pages) < 100
+    assert len(whole.pages) < 90, "as asked of the set"
     for number, page in enumerate(whole.pages[2:], 3):
         marks = page.get_contents()
         assert marks is not None
@@ -127,7 +127,7 @@ def test_bench_lists_are_set_larger_for_the_builder(folder: Path) -> None:
 def test_each_reader_gets_what_he_needs_and_not_the_rest(folder: Path, reader: Reader) -> None:
     text = "\n".join(p.extract_text() for p in PdfReader(folder / f"KS-0417_rev_B_for_the_{reader.value}.pdf").pages)
     wanted = {
-        Reader.BUILDER: ("Wires, from and to", "Cut list", "Parts list", "mark-out"),
+        Reader.BUILDER: ("Wires, from and to", "Cut list", "Pick list", "mark-out"),
         Reader.TESTER: ("Dead tests", "What each circuit must do", "Sheet 1"),
         Reader.INSTALLER: ("Cable entries", "Terminals", "List that travels to the site"),
         Reader.CUSTOMER: ("Parts list", "Rulebook", "Automatic restarts", "Sheet 1"),

@@ -38,6 +38,8 @@ SMALLEST_SCALE = 0.2
 """A drawing that would be smaller is printed on the larger sheet (chosen by us: 1 : 5)."""
 NOT_PRINTED = frozenset({"labels", "proposal", "rungs"})
 """Lists that are files only: they say once more what stands on labels, in the sizing and on the sheets."""
+SAID_TWICE = frozenset({"picks"})
+"""Lists that say in another order what another list says: in the set of who works by them, not in the whole."""
 BENCH = frozenset({"holes", "cuts", "bars", "wires", "batches", "operators", "site"})
 """Lists that are read at the bench, at arm's length."""
 
@@ -137,14 +139,17 @@ def label_sheets(evaluation: Evaluation[Job]) -> list[Page]:
 
 
 def texts_for(reader: Reader | None, drawings: Sequence[tuple[str, Page]], tables: Sequence[Schedule]) -> PaperTexts:
-    """What a reader gets of all drawings and lists; without a reader all of them. Empty lists are left out.
+    """What a reader gets of all drawings and lists; without a reader all that say something new.
+
+    Empty lists are left out.
 
     Args:
         reader: Who the set is for.
         drawings: As ``drawings_of`` gives them.
         tables: All lists and records.
     """
-    lists, kinds = _READ_BY[reader] if reader else (frozenset(table.name for table in tables), ())
+    every = frozenset(table.name for table in tables) - SAID_TWICE
+    lists, kinds = _READ_BY[reader] if reader else (every, ())
     pages = [page for kind, page in drawings if reader is None or kind in kinds]
     wanted = [table for table in tables if table.name in lists and table.name not in NOT_PRINTED and table.rows]
     return PaperTexts(pages, wanted, BENCH if reader is Reader.BUILDER else frozenset())

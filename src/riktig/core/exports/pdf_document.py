@@ -21,7 +21,16 @@ from riktig.core.exports.pdf import (
     room_of,
 )
 from riktig.core.exports.pdf_front import GUTTER, LINES, Cover, SheetHead, draw_contents, draw_cover, draw_title_block
-from riktig.core.exports.pdf_tables import BENCH_CELL, CELL, beginning_of, grouped, natural_width, split_table, table_of
+from riktig.core.exports.pdf_tables import (
+    BENCH_CELL,
+    CELL,
+    beginning_of,
+    grouped,
+    joined,
+    natural_width,
+    split_table,
+    table_of,
+)
 from riktig.core.exports.schedule_model import Schedule
 from riktig.core.geometry import Rect, legible
 
@@ -205,12 +214,12 @@ class _Document:
         """A schedule below the one before where there is room, in as many columns as it is narrow."""
         size = self._paper.size
         room, high = room_of(size)
-        parts = grouped(schedule)
+        parts = grouped(joined(schedule))
         widest = max(natural_width(part, cell=cell) for _, part in parts) / MM
         count = max(min(int((room + GUTTER) // (widest + GUTTER)), 4), 1) if len(schedule.rows) >= FEW_ROWS else 1
         width = (room - GUTTER * (count - 1)) / count
         for number, (common, part) in enumerate(parts):
-            table = table_of(part, width * MM, cell=cell, common=common)
+            table = table_of(part, width * MM, cell=cell, common=common, among=[part for _, part in parts])
             least = (TITLE if number == 0 else 0) + beginning_of(table, width * MM) / MM + 2
             if not self._sheets or not self._low or self._low + BETWEEN + least > high:
                 self._sheet(size, f"{schedule.title}, continued" if number else schedule.title)
