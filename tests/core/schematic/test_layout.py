@@ -19,6 +19,7 @@ from riktig.core.job import (
     Insertable,
     Job,
     Numbering,
+    Recipe,
     Start,
     add_load,
     new_job,
@@ -38,6 +39,7 @@ from riktig.core.schematic import (
     Series,
     Sheet,
     SheetKind,
+    add_circuit,
     elements_of,
     insert_contact,
     lay_out,
@@ -85,7 +87,13 @@ def long_path() -> Job:
     return with_names_recorded(job)
 
 
+def watched_and_protected() -> Job:
+    """The kelp shed with a surge protector and a main contactor that drops when a line is missing."""
+    return with_names_recorded(add_circuit(add_circuit(demo_job("kelp-shed"), Recipe.SURGE), Recipe.PHASE_MONITOR))
+
+
 JOBS = {
+    "surge protector and phase monitor": watched_and_protected(),
     "a path that is cut": long_path(),
     **{f"demonstration {name}": demo_job(name) for name in DEMOS},
     **SAMPLES,

@@ -2,10 +2,22 @@
 
 import pytest
 
+from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.catalogue import Behaviour, kind, kinds
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Circle, Line, Poly, Text, bounds_of
-from riktig.core.keys import PartKey, read_key
-from riktig.core.schematic.symbols.choose import earth_sign, motor_sign, symbol_of
+from riktig.core.job import Recipe, Wetting, add_signal
+from riktig.core.keys import DeviceKey, PartKey, read_key
+from riktig.core.schematic import CIRCUITS, add_circuit, with_names_recorded
+from riktig.core.schematic.symbols.choose import (
+    earth_sign,
+    motor_sign,
+    phases_sign,
+    surge_sign,
+    symbol_of,
+    symbol_words,
+)
+from riktig.demo_job import demo_job, wash_drum
 
 UNITS = [
     (kind.id, unit.name, unit.behaviour)
@@ -64,3 +76,39 @@ def test_motor_and_earth_are_drawn_and_the_earth_sign_is_never_written() -> None
     bars = sorted(m.x2 - m.x1 for m in earth if isinstance(m, Line) and m.y1 == m.y2)
     assert bars == sorted(set(bars)), "three bars, each shorter than the one above"
     assert len(bars) == 3
+
+
+def test_a_surge_protector_a_phase_monitor_and_a_photocell_are_not_plain_boxes() -> None:
+    """IEC 60617, from memory: an arrester a line, “m < 3” in the box of the relay, light that falls on the sensor."""
+    surge = surge_sign(50, 50, 6.5, "F24", PartKey("e"))
+    lines = [mark for mark in surge if isinstance(mark, Line) and mark.x1 == mark.x2]
+    assert [line.x1 for line in lines] == [43.5, 50.0, 56.5]
+    assert all(bounds_of(mark).bottom <= 55.5 for mark in surge)
+    monitor = [mark.text for mark in phases_sign(50, 50, 9.0, "K12", PartKey("e")) if isinstance(mark, Text)]
+    assert monitor == ["m < 3", "K12"]
+    light, touch = (symbol_of(of, "P-M")(X, TOP, BOTTOM, PartKey("e")) for of in ("photocell", "sensor"))
+    assert sum(isinstance(mark, Poly) for mark in light) >= sum(isinstance(mark, Poly) for mark in touch) + 4
+    assert symbol_words("photocell", "P-M") == "photocell"
+
+
+@pytest.mark.parametrize(
+    ("name", "kind_id"),
+    [
+        ("belt photocell", "photocell"),
+        ("Light barrier at the gate", "photocell"),
+        ("proximity switch, drum", "sensor"),
+        ("end of the light rail", "sensor"),
+    ],
+)
+def test_a_sensor_whose_name_says_light_is_drawn_as_one(name: str, kind_id: str) -> None:
+    job = add_signal(wash_drum(), name, place="floor", wetting=Wetting.DC, watts=1.0)
+    devices = Evaluation(with_names_recorded(job)).get(CIRCUITS).devices
+    assert [d.kind_id for d in devices if d.purpose.endswith(name)] == [kind_id]
+
+
+def test_on_a_sheet_both_stand_at_the_end_of_their_lines() -> None:
+    job = add_circuit(add_circuit(demo_job("kelp-shed"), Recipe.SURGE), Recipe.PHASE_MONITOR)
+    evaluation = Evaluation(with_names_recorded(job))
+    (monitor,) = (d.id for d in evaluation.get(CIRCUITS).devices if d.kind.id == "phase_monitor")
+    texts = [m for sheet in evaluation.get(SHEET_DRAWINGS) for m in sheet.shapes if isinstance(m, Text)]
+    assert [m.key for m in texts if m.text == "m < 3"] == [DeviceKey(monitor)]

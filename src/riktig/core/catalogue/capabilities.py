@@ -99,6 +99,8 @@ class Can(Enum):
     """Start and stop of a motor in one housing in the field."""
     SENSOR = "sensor"
     """Has contacts of its own that need power."""
+    SEES_LIGHT = "sees light"
+    """Feels a beam of light or its return."""
     SURGE = "surge protector"
     """Leads surges to earth."""
     TRANSFORMS = "transformer"

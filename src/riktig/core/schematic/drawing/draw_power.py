@@ -8,19 +8,34 @@ from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey
 from riktig.core.schematic.drawing.label_collisions import LabelCollisions
 from riktig.core.schematic.layout.frame import broken
-from riktig.core.schematic.layout.power_sheets import BELOW, BUS_GAP, INCOMER_X, INCOMING_TOP, POWER_BOTTOM, power_top
+from riktig.core.schematic.layout.power_sheets import (
+    BELOW,
+    BUS_GAP,
+    INCOMER_X,
+    INCOMING_TOP,
+    POWER_BOTTOM,
+    SMALLEST,
+    power_top,
+)
 from riktig.core.schematic.layout.sheet_model import FRAME_RIGHT, LINE_GAP, Sheet, SheetElement, SheetPlace
 from riktig.core.schematic.model.elements import Band, Device, Landing, Rung
-from riktig.core.schematic.symbols.choose import box_sign, earth_sign, motor_sign, transformer_sign
+from riktig.core.schematic.symbols.choose import (
+    box_sign,
+    earth_sign,
+    motor_sign,
+    phases_sign,
+    surge_sign,
+    transformer_sign,
+)
 
 __all__ = ["CORE", "LEAST", "PRINTED", "SMALL", "TAG", "power_shapes"]
 
 SMALL, PRINTED, TAG = 2.6, 2.7, 3.2
-LEAST = 2.2
+LEAST = SMALLEST
 """Texts are made so small where there is no room for more, mm (chosen by us)."""
 CORE = 2.3
 """Capital height of the name of a conductor out to a motor: three stand side by side, mm."""
-TWO_LINES = 2
+TWO_LINES, ALL_LINES = 2, 3
 EARTH_LINE = POWER_BOTTOM + 20
 MOTOR_EDGE = 7.5
 """From the middle of a motor to its edge at the height where its earth leaves, mm."""
@@ -71,7 +86,7 @@ def power_shapes(
 def _title(words: str, seat: SheetElement, collisions: LabelCollisions) -> None:
     """The name of a load beside its first element, in as many lines and as small as there is room for."""
     lines = len(seat.element.poles)
-    x = seat.x + (2.6 * LINE_GAP if lines == 3 else (lines - 1) * LINE_GAP + 3.0)
+    x = seat.x + (2.6 * LINE_GAP if lines == ALL_LINES else (lines - 1) * LINE_GAP + 3.0)
     shapes: list[Text] = []
     for most, size in ((30, SMALL), (14, SMALL), (9, SMALL), (9, LEAST), (8, LEAST), (6, LEAST)):
         rows_of_text = broken(words, most)
@@ -139,16 +154,23 @@ def _landing(
         sign = transformer_sign((x, x + LINE_GAP), end + 3, end + 10, tag, key)
         shapes = [*drop, *names, *sign, Text(middle, end + 18.4, words, 2.3, "second", align=Align.MIDDLE, key=key)]
     else:
-        shapes = [
-            *drop,
-            *names,
-            *box_sign(middle, end + 8, tag, [line for line in broken(words, 16) if line], key, half),
-        ]
+        shapes = [*drop, *names, *_end_sign(device, middle, end + 8, half, tag)]
     if place:
         shapes.append(Text(middle - half - 1.5, end + 9, str(place), SMALL, "act", align=Align.RIGHT))
     if any(pin.name == "PE" for pin in device.kind.pins) and device.zone.value == "plate":
         shapes += earth_sign(middle + (count - 1) * LINE_GAP / 2 + 10, end + 10)
     return shapes
+
+
+def _end_sign(device: Device, middle: float, y: float, half: float, tag: str) -> list[Shape]:
+    """What stands at the end of its lines: by what it does, or a box with its name."""
+    key = DeviceKey(device.id)
+    words = "" if device.kind.can(Can.OTHER_LOAD) else device.kind.name.split(",")[0]
+    if device.kind.can(Can.SURGE):
+        return surge_sign(middle, y, LINE_GAP, tag, key)
+    if device.kind.can(Can.WATCHES_PHASES):
+        return phases_sign(middle, y, half, tag, key)
+    return box_sign(middle, y, tag, [line for line in broken(words, 16) if line], key, half)
 
 
 def _returns(sheet: Sheet, bus_y: float, devices: Devices) -> list[Shape]:

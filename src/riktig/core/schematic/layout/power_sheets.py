@@ -3,6 +3,7 @@
 from dataclasses import dataclass, field
 
 from riktig.core.evaluation import Memory
+from riktig.core.geometry import Text, bounds_of
 from riktig.core.job import CircuitId, DeviceId
 from riktig.core.schematic.layout.branch_layout import LINE_STEP, PATH_GAP, BranchLayout, height_of, lines_of_path
 from riktig.core.schematic.layout.sheet_model import (
@@ -18,7 +19,17 @@ from riktig.core.schematic.layout.sheet_model import (
 )
 from riktig.core.schematic.model.elements import Band, Branch, Circuits, Element, Landing, Parallel, Rung, Series
 
-__all__ = ["BELOW", "BUS_GAP", "INCOMER_X", "INCOMING_TOP", "POWER_BOTTOM", "is_bus", "power_sheets", "power_top"]
+__all__ = [
+    "BELOW",
+    "BUS_GAP",
+    "INCOMER_X",
+    "INCOMING_TOP",
+    "POWER_BOTTOM",
+    "SMALLEST",
+    "is_bus",
+    "power_sheets",
+    "power_top",
+]
 
 POWER_BOTTOM = 131.0
 BELOW = POWER_BOTTOM + 4
@@ -34,6 +45,8 @@ TALLEST = 1.6
 TITLES = {"held": "behind the main contactor", "in": "ahead of the main switch"}
 LEFT = {1: 17.0, 2: 17.0, 3: 13.0}
 """Room for tags left of the first line, by lines."""
+SMALLEST, TITLE_ROOM = 2.2, 10.3
+"""The smallest size of the title beside three lines, and what a word of it may take there, mm."""
 RIGHT = {1: 22.0, 2: 30.0, 3: 36.0}
 """Room from the first line to the end of the load with its protective conductor."""
 
@@ -69,7 +82,15 @@ class _LoadPaths:
     @property
     def width(self) -> float:
         chained = any(len(r.start) == 3 for r in self.others) and self.lines > 1
-        return LEFT[self.lines] + RIGHT[self.lines] + self.beside * PATH_GAP + (6 if chained else 0)
+        return LEFT[self.lines] + RIGHT[self.lines] + self.beside * PATH_GAP + (6 if chained else 0) + self._for_title
+
+    @property
+    def _for_title(self) -> float:
+        """What the longest word of its title takes more than there is room for right of its lines."""
+        if self.lines < ALL_LINES:
+            return 0.0
+        words = [bounds_of(Text(0, 0, word, SMALLEST)).width for word in self.first.title.split()]
+        return max(max(words, default=0.0) - TITLE_ROOM, 0.0)
 
 
 def is_bus(node: str) -> bool:

@@ -7,10 +7,19 @@ from riktig.core.catalogue import Behaviour, Can, Kind, Unit, kind
 from riktig.core.geometry import Align, Circle, Face, Line, Point, Poly, Shape, Text
 from riktig.core.keys import Key
 from riktig.core.schematic.symbols.american import american_symbol
-from riktig.core.schematic.symbols.iec import iec_symbol, sensor, timed_coil
+from riktig.core.schematic.symbols.iec import iec_symbol, photocell, sensor, timed_coil
 from riktig.core.schematic.symbols.iec_contacts import INK, Symbol, residual_pole
 
-__all__ = ["box_sign", "earth_sign", "motor_sign", "symbol_of", "symbol_words", "transformer_sign"]
+__all__ = [
+    "box_sign",
+    "earth_sign",
+    "motor_sign",
+    "phases_sign",
+    "surge_sign",
+    "symbol_of",
+    "symbol_words",
+    "transformer_sign",
+]
 
 
 def symbol_of(kind_id: str, unit: str, north_american: bool = False) -> Symbol:
@@ -38,7 +47,7 @@ def _special(of: Kind, unit: Unit) -> _Special | None:
     if of.can(Can.TIMED) and unit.behaviour is Behaviour.COIL:
         return _Special(timed_coil, "coil of a timer, late to pull in", has_american=True)
     if of.can(Can.SENSOR) and unit.behaviour is Behaviour.LOAD:
-        return _Special(sensor, "sensor")
+        return _Special(photocell, "photocell") if of.can(Can.SEES_LIGHT) else _Special(sensor, "sensor")
     return None
 
 
@@ -145,11 +154,57 @@ def transformer_sign(lines: tuple[float, float], top: float, y: float, tag: str,
     return [*legs, *rings, Text(middle + 5.0, y + 1.2, tag, 3.2, face=Face.PRINTED_BOLD, key=key)]
 
 
+def surge_sign(x: float, y: float, gap: float, tag: str, key: Key | None) -> list[Shape]:
+    """A surge protector on three lines: an arrester from each line to what leads on to earth (IEC 60617, from memory).
+
+    Args:
+        x: The middle line, mm.
+        y: The middle of its box, mm.
+        gap: From one line to the next, mm.
+        tag: Its tag.
+        key: What it stands for.
+    """
+    shapes: list[Shape] = [_box(x, y, gap + 3.0, key)]
+    for line in (x - gap, x, x + gap):
+        head = (Point(line - 1.0, y - 2.2), Point(line, y - 0.4), Point(line + 1.0, y - 2.2))
+        shapes += [
+            Line(line, y - 5, line, y - 0.4, width=INK, layer="circuit", key=key),
+            Poly(head, width=INK, layer="circuit", key=key),
+        ]
+    plate = y + 0.6
+    return [
+        *shapes,
+        Line(x - gap - 1.2, plate, x + gap + 1.2, plate, width=INK, layer="circuit", key=key),
+        Text(x, y + 4.2, tag, 2.7, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key),
+    ]
+
+
+def phases_sign(x: float, y: float, half: float, tag: str, key: Key | None) -> list[Shape]:
+    """A relay that drops when a line is missing: its box says “m < 3” (IEC 60617, from memory).
+
+    Args:
+        x: The middle of its box, mm.
+        y: The same, downwards, mm.
+        half: Half of its width, mm.
+        tag: Its tag.
+        key: What it stands for.
+    """
+    return [
+        _box(x, y, half, key),
+        Text(x, y - 0.8, "m < 3", 2.7, align=Align.MIDDLE, key=key),
+        Text(x, y + 4.0, tag, 2.7, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key),
+    ]
+
+
 def box_sign(x: float, y: float, tag: str, words: list[str], key: Key | None, half: float = 9.0) -> list[Shape]:
     """A device at the end of a path: a box with its name; ``x, y`` is the middle."""
-    box = (Point(x - half, y - 5), Point(x + half, y - 5), Point(x + half, y + 5), Point(x - half, y + 5))
     return [
-        Poly(box, width=0.45, closed=True, fill="paper", layer="circuit", key=key),
+        _box(x, y, half, key),
         Text(x, y + 1.0, tag, 3.0, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key),
         *(Text(x, y + 8.4 + 3 * n, line, 2.3, "second", align=Align.MIDDLE, key=key) for n, line in enumerate(words)),
     ]
+
+
+def _box(x: float, y: float, half: float, key: Key | None) -> Poly:
+    corners = (Point(x - half, y - 5), Point(x + half, y - 5), Point(x + half, y + 5), Point(x - half, y + 5))
+    return Poly(corners, width=0.45, closed=True, fill="paper", layer="circuit", key=key)

@@ -27,7 +27,7 @@ from riktig.core.schematic.symbols.iec_contacts import (
     stubs,
 )
 
-__all__ = ["LINE_GAP", "boxed", "converter", "iec_symbol", "sensor", "timed_coil"]
+__all__ = ["LINE_GAP", "boxed", "converter", "iec_symbol", "photocell", "sensor", "timed_coil"]
 
 LINE_GAP = 9.5
 """From one line of a group to the next, mm."""
@@ -211,6 +211,18 @@ def _semiconductor(x: float, y: float, key: Key | None) -> list[Shape]:
 def sensor(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A sensor with power of its own: a box with the sign of what senses without touch."""
     return boxed(x, top, bottom, key, inside=_sensing_sign)
+
+
+def photocell(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
+    """A sensor that feels light: its box with the two arrows of light that falls in (IEC 60617, from memory)."""
+    return boxed(x, top, bottom, key, inside=_light_sign)
+
+
+def _light_sign(x: float, y: float, key: Key | None) -> list[Shape]:
+    sensing = [poly(key, (x - 0.4, y + 0.4), (x + 1.6, y - 1.6), (x + 3.6, y + 0.4), (x + 1.6, y + 2.4), closed=True)]
+    arrows = [poly(key, (x - 3.6, at), (x - 1.0, at + 1.6)) for at in (y - 2.2, y - 0.4)]
+    heads = [poly(key, (x - 2.1, at + 1.7), (x - 1.0, at + 1.6), (x - 1.4, at + 0.6)) for at in (y - 2.2, y - 0.4)]
+    return [*sensing, *arrows, *heads]
 
 
 def _sensing_sign(x: float, y: float, key: Key | None) -> list[Shape]:

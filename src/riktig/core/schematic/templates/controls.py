@@ -367,6 +367,15 @@ def is_value_given(signal: Signal, loads: Sequence[tuple[CircuitId, Load]]) -> b
     return value and not driven
 
 
+LIGHT = ("photo", "light barrier", "light curtain", "light beam", "retro-reflective", "through-beam")
+"""Words in the name of a sensor that say that it feels light."""
+
+
+def sees_light(signal: Signal) -> bool:
+    """Whether the name of a field device says that it feels a beam of light: then it is drawn as a photocell."""
+    return any(word in signal.name.lower() for word in LIGHT)
+
+
 def is_switched(signal: Signal) -> bool:
     """Whether the controller switches a device in the field that the control supply feeds: by a relay."""
     return signal.wetting is Wetting.CONTROL and signal.direction is Direction.OUT and signal.form is Form.DIGITAL
@@ -374,7 +383,7 @@ def is_switched(signal: Signal) -> bool:
 
 def _three_wires(sk: CircuitBuilder, role: str, rung: str, signal: Signal, text: str, end: str) -> None:
     """A sensor that draws current of its own: its supply, its signal, and its 0 V."""
-    sk.outside(role, "sensor", signal.name)
+    sk.outside(role, "photocell" if sees_light(signal) else "sensor", signal.name)
     for pin, words in (("P", "supply"), ("O", "signal"), ("M", "0 V")):
         sk.terminal(f"{role}.X{pin}", f"{role}{pin}", f"{signal.name} {words}")
     fed = sk.node(f"{role}.fed")
