@@ -7,6 +7,7 @@ from riktig.core.job import Circuit, CircuitId, Command, ControlSupply, Directio
 from riktig.core.schematic.model.elements import Band, Zone
 from riktig.core.schematic.templates.circuit_builder import BuiltCircuit, CircuitBuilder, DoorLamp
 from riktig.core.schematic.templates.commands import alarm_rungs, foreign_relay, lamp
+from riktig.core.schematic.templates.field_signals import is_switched, is_value_given, is_value_read, sees_light
 from riktig.core.schematic.templates.supply_context import (
     DC_BACK,
     DC_DEVICES,
@@ -353,32 +354,6 @@ def _values(
         a, b, text = sk.node(f"value{n}"), sk.node(f"value{n}.com"), f"{called.value_out(n)} {signal.name}"
         sk.rung(f"given{n}", text, a, f"AO{card}:AO{point}-C{point}", b)
         sk.rung(f"set{n}", text, a, sk.across(f"YV{n + 1}", "positioner", signal.name), b)
-
-
-def is_value_read(signal: Signal) -> bool:
-    """Whether the controller reads a value from a device in the field that the panel's 24 V feeds."""
-    return signal.wetting is Wetting.DC and signal.direction is Direction.INTO and signal.form is Form.ANALOGUE
-
-
-def is_value_given(signal: Signal, loads: Sequence[tuple[CircuitId, Load]]) -> bool:
-    """Whether the controller gives a value to a device in the field; a drive's speed goes from card to drive."""
-    driven = any(load.id == signal.load and load.start is Start.DRIVE for _, load in loads)
-    value = signal.wetting is Wetting.DC and signal.direction is Direction.OUT and signal.form is Form.ANALOGUE
-    return value and not driven
-
-
-LIGHT = ("photo", "light barrier", "light curtain", "light beam", "retro-reflective", "through-beam")
-"""Words in the name of a sensor that say that it feels light."""
-
-
-def sees_light(signal: Signal) -> bool:
-    """Whether the name of a field device says that it feels a beam of light: then it is drawn as a photocell."""
-    return any(word in signal.name.lower() for word in LIGHT)
-
-
-def is_switched(signal: Signal) -> bool:
-    """Whether the controller switches a device in the field that the control supply feeds: by a relay."""
-    return signal.wetting is Wetting.CONTROL and signal.direction is Direction.OUT and signal.form is Form.DIGITAL
 
 
 def _three_wires(sk: CircuitBuilder, role: str, rung: str, signal: Signal, text: str, end: str) -> None:

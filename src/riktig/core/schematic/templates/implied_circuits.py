@@ -15,7 +15,8 @@ from riktig.core.job import (
     Wetting,
 )
 from riktig.core.schematic.templates.commands import WITH_STATUS
-from riktig.core.schematic.templates.controls import ControllerPoint, is_value_given, is_value_read
+from riktig.core.schematic.templates.controls import ControllerPoint
+from riktig.core.schematic.templates.field_signals import is_value_given, is_value_read
 from riktig.core.schematic.templates.supply_context import HELD, SupplyContext, supply_context
 
 __all__ = ["all_circuits", "controller_points", "job_supply_context"]
