@@ -1,10 +1,13 @@
-"""What a signal of the Brief is to the controller: a value read, a value given, a device switched, a sensor of light."""
+"""What a signal of the Brief is to the controller: a value read or given, a device switched, a sensor of light."""
 
 from collections.abc import Sequence
 
 from riktig.core.job import CircuitId, Direction, Form, Load, Signal, Start, Wetting
 
 __all__ = ["is_switched", "is_value_given", "is_value_read", "sees_light"]
+
+LIGHT = ("photo", "light barrier", "light curtain", "light beam", "retro-reflective", "through-beam")
+"""Words in the name of a sensor that say that it feels light."""
 
 
 def is_value_read(signal: Signal) -> bool:
@@ -17,10 +20,6 @@ def is_value_given(signal: Signal, loads: Sequence[tuple[CircuitId, Load]]) -> b
     driven = any(load.id == signal.load and load.start is Start.DRIVE for _, load in loads)
     value = signal.wetting is Wetting.DC and signal.direction is Direction.OUT and signal.form is Form.ANALOGUE
     return value and not driven
-
-
-LIGHT = ("photo", "light barrier", "light curtain", "light beam", "retro-reflective", "through-beam")
-"""Words in the name of a sensor that say that it feels light."""
 
 
 def sees_light(signal: Signal) -> bool:
