@@ -1,7 +1,7 @@
 """How much a long test does: little in every check, much in the nightly run (``./check --nightly``)."""
 
 import os
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from typing import TypeVar
 
 NIGHTLY = os.environ.get("RIKTIG_NIGHTLY", "") == "1"
@@ -13,6 +13,23 @@ def times(each_check: int, nightly: int) -> int:
 
 
 T = TypeVar("T")
+PARTS = 3
+"""A family of many alike is shared among so many tests."""
+
+
+def share(items: Iterable[T], part: int, always: Collection[T] = ()) -> list[T]:
+    """Of a family of many alike every third in each check, all in the night; each test of a family takes another part.
+
+    Args:
+        items: The family, in order.
+        part: Which third, counted from 0.
+        always: Those that every check looks at.
+    """
+    kept = list(items)
+    if not NIGHTLY:
+        kept = [item for n, item in enumerate(kept) if n % PARTS == part % PARTS or item in always]
+    assert kept, "there is nothing to look at"
+    return kept
 
 
 def some(items: Iterable[T]) -> list[T]:

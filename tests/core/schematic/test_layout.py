@@ -53,7 +53,7 @@ from riktig.core.schematic.layout.split_rungs import RungPiece, is_cut, split_ru
 from riktig.demo_job import DEMOS, demo_job
 from tests.core.schematic.builders import STOP, one_motor
 from tests.core.schematic.samples import SAMPLES, sample
-from tests.effort import some, times
+from tests.effort import share, some, times
 
 KINDS: list[dict[str, object]] = [
     {},
@@ -105,6 +105,10 @@ JOBS = {
 }
 
 
+ALWAYS = [name for name in JOBS if name not in SAMPLES]
+"""Jobs of this file, each with something of its own: every check looks at all of them."""
+
+
 def texts_of(drawing: Drawing) -> list[Text]:
     return [mark for mark in drawing.shapes if isinstance(mark, Text)]
 
@@ -140,7 +144,7 @@ def crossed(drawing: Drawing) -> list[str]:
     return found
 
 
-@pytest.mark.parametrize("name", JOBS)
+@pytest.mark.parametrize("name", share(JOBS, 0, ALWAYS))
 def test_no_two_texts_overlap_and_no_line_runs_through_one(name: str) -> None:
     for drawing in some(Evaluation(JOBS[name]).get(SHEET_DRAWINGS)):
         assert touching(drawing) == [], drawing.title
@@ -168,7 +172,7 @@ def test_a_rung_says_its_number_once_where_numbers_go_by_rung() -> None:
     assert not any("rung " in text for text in plain)
 
 
-@pytest.mark.parametrize("name", JOBS)
+@pytest.mark.parametrize("name", share(JOBS, 1, ALWAYS))
 def test_nothing_is_cut_short_and_nothing_leaves_the_frame(name: str) -> None:
     for drawing in some(Evaluation(JOBS[name]).get(SHEET_DRAWINGS)):
         for mark in some(drawing.shapes):
@@ -182,7 +186,7 @@ def test_nothing_is_cut_short_and_nothing_leaves_the_frame(name: str) -> None:
             assert not (isinstance(mark, Text) and mark.text.endswith("…")), (drawing.title, mark)
 
 
-@pytest.mark.parametrize("name", JOBS)
+@pytest.mark.parametrize("name", share(JOBS, 2, ALWAYS))
 def test_every_arrow_has_its_partner(name: str) -> None:
     sheets = Evaluation(JOBS[name]).get(SHEETS).sheets
     arrows = [(sheet.number, arrow) for sheet in sheets for arrow in sheet.arrows]
@@ -196,12 +200,12 @@ def test_every_arrow_has_its_partner(name: str) -> None:
 
 
 def test_there_are_arrows_and_paths_that_were_cut_among_the_jobs() -> None:
-    sheets = [sheet for job in JOBS.values() for sheet in Evaluation(job).get(SHEETS).sheets]
+    sheets = [sheet for name in ALWAYS for sheet in Evaluation(JOBS[name]).get(SHEETS).sheets]
     assert any(sheet.arrows for sheet in sheets)
     assert any(is_cut(rail.node) for sheet in sheets for rail in sheet.rails)
 
 
-@pytest.mark.parametrize("name", JOBS)
+@pytest.mark.parametrize("name", share(JOBS, 3, ALWAYS))
 def test_every_element_has_one_place_and_its_number_is_written_once_a_sheet(name: str) -> None:
     evaluation = Evaluation(JOBS[name])
     sheets, circuits = evaluation.get(SHEETS), evaluation.get(CIRCUITS)

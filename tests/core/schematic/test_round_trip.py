@@ -9,6 +9,7 @@ from riktig.core.schematic import CIRCUITS, NETS, add_circuit, add_written, as_w
 from riktig.core.simulation import run_script
 from riktig.core.store import WrittenCircuit, dump_rungs, load_rungs
 from tests.core.schematic.samples import SAMPLES, sample
+from tests.effort import share
 
 
 def twice(job: Job, circuit: CircuitId) -> tuple[Job, list[CircuitId]]:
@@ -36,7 +37,7 @@ WRITABLE = [name for name in SAMPLES if not any(word in name for word in ("by th
 """A circuit whose points end at a controller is written with the controller's own pins."""
 
 
-@pytest.mark.parametrize("name", WRITABLE)
+@pytest.mark.parametrize("name", share(WRITABLE, 2))
 def test_every_circuit_read_back_twice_joins_what_it_joined_and_no_more(name: str) -> None:
     job = sample(name)
     circuit = job.circuits[-1].id
