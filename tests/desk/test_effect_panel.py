@@ -83,7 +83,7 @@ def test_the_change_order_is_a_page_with_every_line(
     path = tmp_path / "orders" / "change.pdf"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(path), ""))
     QTest.mouseClick(changed.effect.paper, Qt.MouseButton.LeftButton)
-    text = " ".join(page.extract_text() for page in PdfReader(path).pages)
+    text = " ".join(" ".join(page.extract_text() for page in PdfReader(path).pages).split())
     assert "Change order: power of wash drum" in text
     assert text.count("wash drum, breaker") == 1
     assert "Done by, date" in text

@@ -50,6 +50,8 @@ KEYS = {
     "proposal": "key of what value amount unit proposed own_reason short reason formula source confidence",
     "nets": "number class pins joins id",
     "tally": "number plate door field pulled links id",
+    "batches": "batch stage size colour from_area to_area wires longest_mm metres trimmed_m minutes price numbers",
+    "cutting": "way minutes trimmed_m price",
     "routes": "to conductors earths numbers sizes spare fitting",
     "cables": "cable make_up to place length_m cores spare laying diameter fitting hole lands tag key",
     "live": "off source number volts pins dead id",

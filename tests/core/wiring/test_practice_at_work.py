@@ -127,18 +127,20 @@ def test_crimped_ends_need_no_ferrule_and_another_wire() -> None:
 
 
 def test_the_plate_is_wired_in_the_order_of_the_practice() -> None:
-    def wires(order: WiringOrder) -> list[tuple[WiringStage, float, bool]]:
-        evaluation = Evaluation(set_practice(barn(), wiring_order=order))
-        strips = {d.id for d in evaluation.get(CIRCUITS).devices if d.strip}
-        on_plate = [w for w in evaluation.get(WIRING).wires if w.stage not in (WiringStage.DOOR, WiringStage.EARTH)]
-        return [(w.stage, w.mm2, w.start.pin.device in strips or w.end.pin.device in strips) for w in on_plate]
+    def stages(order: WiringOrder) -> list[WiringStage]:
+        wires = Evaluation(set_practice(barn(), wiring_order=order)).get(WIRING).wires
+        return list(dict.fromkeys(wire.stage for wire in wires))
 
-    thick = wires(WiringOrder.THICK_FIRST)
-    assert thick == sorted(thick, key=lambda w: (w[2], -w[1])), "thick first, field terminals last"
-    assert thick[-1][2] and not thick[0][2]
-    assert wires(WiringOrder.SUPPLY_FIRST)[0][0] is WiringStage.FEED
-    control = [stage is WiringStage.CONTROL for stage, _, _ in wires(WiringOrder.CONTROL_FIRST)]
-    assert control == sorted(control, reverse=True) and control[0]
+    thick = Evaluation(set_practice(barn(), wiring_order=WiringOrder.THICK_FIRST))
+    wires = thick.get(WIRING).wires
+    strips = {d.id for d in thick.get(CIRCUITS).devices if d.strip}
+    assert wires[0].mm2 == max(wire.mm2 for wire in wires)
+    for stage in stages(WiringOrder.THICK_FIRST):
+        sections = [wire.mm2 for wire in wires if wire.stage is stage]
+        assert sections == sorted(sections, reverse=True), "within a stage the thick ones first"
+    assert {wires[-1].start.pin.device, wires[-1].end.pin.device} & strips, "field terminals last"
+    assert stages(WiringOrder.SUPPLY_FIRST)[:2] == [WiringStage.MAINS, WiringStage.FEED]
+    assert stages(WiringOrder.CONTROL_FIRST)[0] is WiringStage.CONTROL
 
 
 def test_strips_by_function_have_their_earths_together_and_no_two_labels_alike() -> None:

@@ -39,6 +39,8 @@ LISTS: Mapping[str, str] = {
     "site": "schedules_door",
     "nets": "schedules",
     "wires": "schedules",
+    "batches": "schedules_batches",
+    "cutting": "schedules_batches",
     "terminals": "schedules",
     "labels": "schedules",
     "cuts": "schedules",

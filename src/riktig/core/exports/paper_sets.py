@@ -56,7 +56,8 @@ class Reader(Enum):
 _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
     Reader.BUILDER: (
         frozenset({
-            "holes", "cuts", "bars", "places", "ducts", "openings", "operators", "picks", "wires", "tally", "terminals",
+            "holes", "cuts", "bars", "places", "ducts", "openings", "operators", "picks", "wires", "batches",
+            "cutting", "tally", "terminals",
             "entries", "metal record", "measured record", "build record",
         }),
         ("plate", "door", "gland", "side", "strips"),

@@ -38,11 +38,11 @@ STATION_PAPERS: dict[str, StationPaper] = {
     "Circuits": StationPaper(("sheets",), ("behaviour", "io"), numbered=True),
     "Plate": StationPaper(("plate",), ("places", "holes", "cuts", "bars")),
     "Door": StationPaper(("door", "gland", "side"), ("operators", "openings", "entries")),
-    "Wires": StationPaper(lists=("wires", "tally"), numbered=True),
+    "Wires": StationPaper(lists=("wires", "batches", "cutting", "tally"), numbered=True),
     "Terminals": StationPaper(("strips",), ("terminals", "cables", "routes"), numbered=True),
     "Labels": StationPaper(labels=True, numbered=True),
     "Rules": StationPaper(lists=("findings", "clauses"), records=(judgement_record,)),
-    "Build": StationPaper(lists=("wires",), records=(build_record,), numbered=True),
+    "Build": StationPaper(lists=("picks", "wires"), records=(build_record,), numbered=True),
     "Prove": StationPaper(lists=("tests", "live"), records=(test_record,), numbered=True),
     "Hand over": StationPaper(lists=("bom", "site", "restart", "losses")),
 }

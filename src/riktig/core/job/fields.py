@@ -183,6 +183,9 @@ class PracticeFields(TypedDict, total=False):
     finger_room: float
     door_loop: float
     end_allowance: float
+    batch_minutes: float
+    hour_price: float
+    metre_price: float
     duct_width: float
     bar_length: float
     saw_kerf: float

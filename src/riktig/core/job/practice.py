@@ -94,6 +94,11 @@ class Practice:
     finger_room: float = 20.0
     door_loop: float = 350.0
     end_allowance: float = 35.0
+    batch_minutes: float = 3.0
+    """What it takes to begin a batch: to fetch the drum, to make the markers ready, to walk there and back."""
+    hour_price: float = 60.0
+    metre_price: float = 0.3
+    """Of a conductor, for each mm² of its section; in the same money as an hour."""
     duct_width: float = 30.0
     bar_length: float = 2000.0
     saw_kerf: float = 2.0

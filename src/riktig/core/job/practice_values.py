@@ -243,6 +243,7 @@ class WiringOrder(Enum):
     THICK_FIRST = "thick first, field terminals last"
     SUPPLY_FIRST = "supply terminals, power, then control"
     CONTROL_FIRST = "control first"
+    BY_CIRCUIT = "circuit by circuit, power before control"
 
 
 class DoorHoles(Enum):

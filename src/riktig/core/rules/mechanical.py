@@ -9,10 +9,9 @@ from riktig.core.keys import DeviceKey, Key, PartKey, WireKey
 from riktig.core.labels import LEAST_CAPITAL, Medium, misfit_texts
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
-from riktig.core.schematic import INCOMING_CABLE, outside_device
+from riktig.core.schematic import INCOMING_CABLE, NetClass, outside_device
 from riktig.core.sizing import Section
 from riktig.core.standards import conductor_name, minimum_section
-from riktig.core.wiring import WiringStage
 
 __all__ = ["MECHANICAL"]
 
@@ -50,8 +49,9 @@ def least_sections(view: View) -> ClauseResult:
     """No conductor thinner than the rulebook's least."""
     clause = view.source("W02")
     findings = []
+    class_of = {net.id: net.net_class for net in view.nets.nets}
     for wire in view.wiring.wires:
-        control = wire.stage in (WiringStage.CONTROL, WiringStage.DOOR, WiringStage.NEUTRAL)
+        control = class_of[wire.net] in (NetClass.CONTROL, NetClass.DC, NetClass.NEUTRAL)
         least = minimum_section("control circuits" if control else "power circuits").value
         if wire.mm2 < least:
             findings.append(

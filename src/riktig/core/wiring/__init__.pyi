@@ -1,8 +1,10 @@
+from .batch_costs import Prices, Work, cheapest_parts, work_of_batch, work_one_at_a_time, work_to_length
+from .batches import prices_of, work_compared
 from .connect import wire_all
 from .derived import BARE_PLATE_DRAWING, DUCT_USES, PLATE_DRAWING, WIRING
 from .draw import draw_batches, mini_plate, route_shapes, wire_roles
 from .fill import DUCT_HEIGHT, DUCT_WIDTHS, DuctEntry, DuctUse, fill_limit
-from .model import JUMPER, Batch, Crowded, Segment, Wire, WireEnd, WireId, Wiring, WiringStage, wire_key
+from .model import JUMPER, Batch, Crowded, Segment, Wire, WireEnd, WireId, Wiring, WiringStage, WorkCompared, wire_key
 from .order_chain import best_path
 from .routes import Route, Router
 
@@ -18,6 +20,7 @@ __all__ = [
     "Crowded",
     "DuctEntry",
     "DuctUse",
+    "Prices",
     "Route",
     "Router",
     "Segment",
@@ -26,12 +29,20 @@ __all__ = [
     "WireId",
     "Wiring",
     "WiringStage",
+    "Work",
+    "WorkCompared",
     "best_path",
+    "cheapest_parts",
     "draw_batches",
     "fill_limit",
     "mini_plate",
+    "prices_of",
     "route_shapes",
     "wire_all",
     "wire_key",
     "wire_roles",
+    "work_compared",
+    "work_of_batch",
+    "work_one_at_a_time",
+    "work_to_length",
 ]

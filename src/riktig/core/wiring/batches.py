@@ -1,91 +1,130 @@
-"""Batches: wires of one section and colour between the same places, cut and marked together."""
+"""Batches: wires of one stage, section and colour between the same two areas, cut and marked together."""
 
 from collections import defaultdict
-from collections.abc import Container
+from collections.abc import Callable, Container, Mapping, Sequence
 
-from riktig.core.job import Batching, DeviceId, DoorOrder, FirstSide, PinRef, Practice, WiringOrder
-from riktig.core.wiring.model import Batch, Wire, WiringStage
+from riktig.core.job import Batching, CircuitId, DeviceId, DoorOrder, FirstSide, PinRef, Practice, WiringOrder
+from riktig.core.wiring.batch_costs import (
+    Prices,
+    Work,
+    cheapest_parts,
+    work_of_batch,
+    work_one_at_a_time,
+    work_to_length,
+)
+from riktig.core.wiring.model import Batch, Wire, WiringStage, WorkCompared
 
-__all__ = ["make_batches"]
+__all__ = ["make_batches", "prices_of", "work_compared"]
 
-FROM_SUPPLY = (WiringStage.FEED, WiringStage.MOTOR, WiringStage.NEUTRAL, WiringStage.CONTROL)
-"""The plate as the current goes through it."""
+_POWER = (WiringStage.MAINS, WiringStage.NEUTRAL, WiringStage.FEED, WiringStage.LOAD)
+_CONTROL = (WiringStage.CONTROL, WiringStage.DC, WiringStage.EXCEPTED)
+_LAST = (WiringStage.EARTH, WiringStage.DOOR, WiringStage.FIELD)
+IN_ORDER: Mapping[WiringOrder, tuple[WiringStage, ...]] = {
+    WiringOrder.THICK_FIRST: (*_POWER, *_CONTROL, *_LAST),
+    WiringOrder.SUPPLY_FIRST: (
+        WiringStage.MAINS, WiringStage.FEED, WiringStage.LOAD, WiringStage.NEUTRAL, *_CONTROL, *_LAST,
+    ),
+    WiringOrder.CONTROL_FIRST: (*_CONTROL, *_POWER, *_LAST),
+    WiringOrder.BY_CIRCUIT: (
+        WiringStage.MAINS, WiringStage.FEED, WiringStage.LOAD, WiringStage.NEUTRAL, *_CONTROL, *_LAST,
+    ),
+}  # fmt: skip
+"""The stages in the order of the work, by practice (common practice, no source)."""
+OF_A_CIRCUIT = frozenset({WiringStage.FEED, WiringStage.LOAD, WiringStage.NEUTRAL, *_CONTROL})
+"""What is done for one circuit after the other where the practice goes by circuits."""
+
+Area = Callable[[DeviceId], str]
+"""Where a device stands: a rail such as “R2”, the plate beside the rails, a leaf of the door."""
 
 
-SHORTEST_SHARE = 0.33
-"""A wire shorter than this share of a batch's longest goes into a batch of its own (by us)."""
-
-
-def _place_in_order(wire: Wire, practice: Practice, terminals: Container[DeviceId]) -> tuple[int, float]:
-    """When a wire goes in: first what is least, earths always last, the door before or after the plate."""
-    if wire.stage is WiringStage.EARTH:
-        return (9, 0.0)
-    if wire.stage is WiringStage.DOOR:
-        return (-1 if practice.door_order is DoorOrder.FIRST else 8, 0.0)
-    if practice.wiring_order is WiringOrder.SUPPLY_FIRST:
-        return (FROM_SUPPLY.index(wire.stage), 0.0)
-    if practice.wiring_order is WiringOrder.CONTROL_FIRST:
-        return (int(wire.stage is not WiringStage.CONTROL), 0.0)
-    return (int(wire.start.pin.device in terminals or wire.end.pin.device in terminals), -wire.mm2)
+def prices_of(practice: Practice) -> Prices:
+    """What minutes and metres cost in a workshop."""
+    return Prices(practice.batch_minutes, practice.hour_price, practice.metre_price)
 
 
 def make_batches(
-    wires: list[Wire], practice: Practice, terminals: Container[DeviceId], returns: Container[PinRef]
+    wires: list[Wire], practice: Practice, returns: Container[PinRef], area_of: Area
 ) -> tuple[tuple[Wire, ...], tuple[Batch, ...]]:
     """Wires in the order they go in, cut as the practice has it, and their batches.
 
     Method:
-        Thick first, and what lands on terminals after the rest; or from the supply on; or control before power: as the
-        practice has it. Within that, batches are alike in stage, section and colour, the thicker first; where the
-        practice parts the sides of a circuit, returns and neutrals go before or after all live wires.
+        Stage by stage, as the practice orders them; or after the supply circuit by circuit. Within a stage the thicker
+        first; where the practice parts the sides of a circuit, returns and neutrals go before or after all live wires.
+        A batch is alike in stage, section, colour and the two areas it runs between; where it is cut to its longest, it
+        is parted so that all batches together cost least.
 
     Args:
         wires: All wires of the panel.
         practice: The practice of the job.
-        terminals: The terminals that cables of the field land on.
         returns: The nets that lead back: neutrals, and the earthed sides of control and of 24 V.
+        area_of: Where a device stands.
     """
-    stages = list(WiringStage)
-    groups: dict[tuple[int, float, bool, int, float, str], list[Wire]] = defaultdict(list)
+    order = IN_ORDER[practice.wiring_order]
+    circuits = {circuit: n for n, circuit in enumerate(dict.fromkeys(wire.circuit for wire in wires), 1)}
     after = {FirstSide.LIVE: True, FirstSide.RETURN: False}
+    groups: dict[tuple[int, int, bool, float, str, tuple[str, str]], list[Wire]] = defaultdict(list)
     for wire in wires:
-        at = _place_in_order(wire, practice, terminals)
         later = (wire.net in returns) is after.get(practice.first_side)
-        groups[(*at, later, stages.index(wire.stage), -wire.mm2, wire.colour)].append(wire)
+        first, second = sorted((area_of(wire.start.pin.device), area_of(wire.end.pin.device)))
+        rank, circuit = _place_in_order(wire, practice, order, circuits)
+        groups[circuit, rank, later, -wire.mm2, wire.colour, (first, second)].append(wire)
+    prices = prices_of(practice)
+    to_longest = practice.batching is Batching.LONGEST
     done: list[Wire] = []
     batches: list[Batch] = []
-    split = [(key, group) for key in sorted(groups) for group in _alike(groups[key])]
-    for number, (key, group) in enumerate(split, 1):
-        longest = max(wire.length for wire in group)
-        if practice.batching is Batching.LONGEST:
-            group = [wire.cut_to(longest) for wire in group]
-        total = sum(wire.cut for wire in group)
-        batches.append(
-            Batch(
-                number,
-                stages[key[3]],
-                -key[4],
-                key[5],
-                tuple(wire.key for wire in group),
-                longest,
-                total,
-                total - sum(wire.length for wire in group),
-                _places(group),
-            )
-        )
-        done += group
+    for key in sorted(groups):
+        mm2, colour, areas = -key[3], key[4], key[5]
+        group = groups[key]
+        lengths = [wire.length for wire in group]
+        for part in cheapest_parts(lengths, mm2, prices) if to_longest else [range(len(group))]:
+            own = [lengths[n] for n in part]
+            longest, total = max(own), sum(own)
+            made = [group[n].cut_to(longest if to_longest else group[n].length) for n in part]
+            work = (work_of_batch if to_longest else work_to_length)(own, mm2, prices)
+            batches.append(
+                Batch(
+                    len(batches) + 1, made[0].stage, mm2, colour, tuple(wire.key for wire in made), longest,
+                    total + work.waste, work.waste, _places(made), areas, work.minutes, work.cost,
+                )
+            )  # fmt: skip
+            done += made
     return tuple(done), tuple(batches)
 
 
-def _alike(wires: list[Wire]) -> list[list[Wire]]:
-    """Splits a group where cutting to the longest would throw too much of a wire away."""
-    longest = max(wire.length for wire in wires)
-    long = [wire for wire in wires if wire.length >= SHORTEST_SHARE * longest]
-    rest = [wire for wire in wires if wire.length < SHORTEST_SHARE * longest]
-    return [long, *(_alike(rest) if rest else [])]
+def work_compared(wires: Sequence[Wire], batches: Sequence[Batch], practice: Practice) -> WorkCompared:
+    """The work of cutting as planned, with the same batches cut to exact lengths, and with each wire by itself.
+
+    Args:
+        wires: All wires of the panel.
+        batches: Their batches.
+        practice: The practice of the job: what minutes and metres cost.
+    """
+    lengths = {wire.key: wire.length for wire in wires}
+    prices = prices_of(practice)
+    planned, exact, single = Work(), Work(), Work()
+    for batch in batches:
+        own = [lengths[key] for key in batch.wires]
+        planned += Work(batch.minutes, batch.waste, batch.cost)
+        exact += work_to_length(own, batch.mm2, prices)
+        single += work_one_at_a_time(own, batch.mm2, prices)
+    return WorkCompared(planned, exact, single)
 
 
-def _places(group: list[Wire]) -> str:
+def _place_in_order(
+    wire: Wire, practice: Practice, order: Sequence[WiringStage], circuits: Mapping[CircuitId, int]
+) -> tuple[int, int]:
+    """When a wire goes in: its place among the stages, and among the circuits where the work goes by these."""
+    rank = order.index(wire.stage)
+    if wire.stage is WiringStage.DOOR and practice.door_order is DoorOrder.FIRST:
+        return -1, -1
+    if practice.wiring_order is not WiringOrder.BY_CIRCUIT:
+        return rank, 0
+    if wire.stage in OF_A_CIRCUIT:
+        return rank, circuits[wire.circuit]
+    return rank, 0 if wire.stage is WiringStage.MAINS else len(circuits) + 1
+
+
+def _places(group: Sequence[Wire]) -> str:
     """The devices a batch runs between, in a few words."""
     tags = dict.fromkeys(end.label.split(":")[0] for wire in group for end in (wire.start, wire.end))
     shown = list(tags)

@@ -33,6 +33,7 @@ from riktig.core.wiring.fill import segments_of
 from riktig.core.wiring.joined import earth_points, first_of_joined, joined_pins
 from riktig.core.wiring.model import Crowded, Wire, WireEnd, WireId, Wiring, WiringStage, wire_key
 from riktig.core.wiring.routes import Route, Router
+from riktig.core.wiring.stages import Stages, areas_of
 from riktig.core.wiring.wire_ids import INSIDE_ONE, wire_ids_of
 
 __all__ = ["WiringInputs", "wire_all"]
@@ -117,9 +118,8 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
     maker.own = wire_ids_of([*connections, *of_earth], names)
     ends = _Ends(drafts, sizing, maker, crimped=practice.ends is EndStyle.CRIMPS)
     wires = [maker.wire(draft, ends) for draft in drafts]
-    strips = {device.id for device in devices.values() if device.strip}
     returns = {net.id for net in inputs.nets.nets if net.net_class is NetClass.NEUTRAL or net.earthed}
-    ordered, batches = make_batches(wires, practice, strips, returns)
+    ordered, batches = make_batches(wires, practice, returns, areas_of(devices, layout, inputs.door))
     return Wiring(ordered, batches, segments_of(ordered, layout), ends.crowded(), tuple(unrouted), joined)
 
 
@@ -244,7 +244,7 @@ class _WireMaker:
         self._practice, self._router = inputs.practice, router
         self._colours = colour_table(inputs.practice, inputs.supply)
         self._carries = controller_conductors(inputs.circuits, inputs.nets)
-        self._incomers = {device.circuit for device in devices.values() if device.kind.can(Can.MAIN_SWITCH)}
+        self._stages = Stages(devices, sizing, inputs.practice)
         american, warm = inputs.practice.rulebook.north_american, inputs.practice.terminal_c is TerminalTemperature.C75
         laid = Laid("B1", inputs.enclosure.ambient_c, north_american=american, terminal_c=75.0 if warm else 60.0)
         self._sections = SectionChooser(devices, inputs.nets, sizing, laid, joined)
@@ -287,7 +287,7 @@ class _WireMaker:
         net = connection.net
         raw = route.length + 2 * self._practice.end_allowance
         length = -(-raw // ROUND_TO) * ROUND_TO
-        stage = self._stage(connection, route.via_door)
+        stage = self._stages.of(connection, via_door=route.via_door)
         circuit = circuit_of_net(net) if stage is not WiringStage.EARTH else circuit_of(connection.b.device)
         return Wire(
             key,
@@ -297,7 +297,7 @@ class _WireMaker:
             ends.end(connection.b, draft),
             mm2,
             conductor_colour(
-                net, self._colours, tapped=self._is_tap(connection), carries=self._carries.get(net.id, "")
+                net, self._colours, tapped=self._stages.is_tap(connection), carries=self._carries.get(net.id, "")
             ),
             length,
             length,
@@ -314,24 +314,6 @@ class _WireMaker:
         owner, marking = pin
         device = self._devices[owner]
         return f"{self._names.tag[owner]}:{device.mark if device.strip else marking}"
-
-    def _is_tap(self, connection: Connection) -> bool:
-        """Whether a wire leads from ahead of the main switch to something that the switch does not cut off."""
-        if not any(node.startswith("in.") for node in connection.net.nodes):
-            return False
-        return any(circuit_of(pin.device) not in self._incomers for pin in (connection.a, connection.b))
-
-    def _stage(self, connection: Connection, via_door: bool) -> WiringStage:
-        if connection.net.net_class is NetClass.EARTH:
-            return WiringStage.EARTH
-        if via_door:
-            return WiringStage.DOOR
-        if connection.net.net_class is NetClass.NEUTRAL:
-            return WiringStage.NEUTRAL
-        if connection.net.net_class is NetClass.CONTROL:
-            return WiringStage.CONTROL
-        feed = feeds(connection.net) or self._sizing.load_of(circuit_of_net(connection.net)) is None
-        return WiringStage.FEED if feed else WiringStage.MOTOR
 
 
 def _size(mm2: float) -> str:

@@ -43,7 +43,8 @@ def _card(
         box(rect, "act" if chosen else "hair", 0.7 if chosen else 0.35, "card", key, "card"),
         Text(x + 7, y + 12.5, str(batch.number), 5.4, "third", Face.BOLD, Align.MIDDLE, key=key),
         Text(x + 15, y + 8, batch.stage.value, 3.3, face=Face.BOLD, key=key),
-        Text(x + 15, y + 14.5, batch.places, 2.7, "second", key=key),
+        Text(x + 15, y + 13.2, _between(batch.areas), 2.7, key=key),
+        Text(x + 15, y + 17.6, batch.places, 2.7, "second", key=key),
     ]
     left, top = x + 72, y + 2.8
     length = max(LONGEST_BAR * batch.cut / longest, 14.0)
@@ -66,6 +67,12 @@ def _card(
         shapes.append(box(done, "act", 0, "act", key, "card"))
     shapes.append(Text(rect.right - 3, y + 5, f"{finished} of {count} in", 2.4, "third", align=Align.RIGHT, key=key))
     return shapes
+
+
+def _between(areas: tuple[str, str]) -> str:
+    """“R1 to R3”, “within R2”."""
+    first, second = areas
+    return f"within {first}" if first == second else f"{first} to {second}"
 
 
 def wire_roles(colour: str) -> tuple[str, str]:

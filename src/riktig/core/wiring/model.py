@@ -8,8 +8,21 @@ from riktig.core.geometry import Point
 from riktig.core.ids import WireId
 from riktig.core.job import CircuitId, DeviceId, PinRef
 from riktig.core.standards import Why, conductor_name
+from riktig.core.wiring.batch_costs import Work
 
-__all__ = ["JUMPER", "Batch", "Crowded", "Segment", "Wire", "WireEnd", "WireId", "Wiring", "WiringStage", "wire_key"]
+__all__ = [
+    "JUMPER",
+    "Batch",
+    "Crowded",
+    "Segment",
+    "Wire",
+    "WireEnd",
+    "WireId",
+    "Wiring",
+    "WiringStage",
+    "WorkCompared",
+    "wire_key",
+]
 
 
 JUMPER = "jumper "
@@ -28,14 +41,21 @@ def wire_key(a: PinRef, b: PinRef) -> WireId:
 
 
 class WiringStage(Enum):
-    """What a wire belongs to, in the words of the batch card."""
+    """What a wire belongs to, in the words of the batch card; in the usual order of the work.
 
-    FEED = "Main supply"
-    MOTOR = "Motor circuits"
+    ``FIELD`` is what lands on terminals of the field, where the practice leaves that until the end.
+    """
+
+    MAINS = "Main supply"
     NEUTRAL = "Neutrals"
-    CONTROL = "Control, plate"
-    DOOR = "Door loom"
+    FEED = "Feeds of the circuits"
+    LOAD = "Motors and other loads"
+    CONTROL = "Control, AC"
+    DC = "Control, DC"
+    EXCEPTED = "Live with the main switch off"
     EARTH = "Earths"
+    DOOR = "Door loom"
+    FIELD = "Field terminals"
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,7 +105,12 @@ class Wire:
 
 @dataclass(frozen=True, slots=True)
 class Batch:
-    """Wires made together: alike in section and colour, between the same places."""
+    """Wires made together: alike in stage, section and colour, between the same two areas.
+
+    ``areas`` are those: a rail such as “R2”, a leaf of the door such as “door”. ``cut`` is the longest of them,
+    ``total`` all that is cut and ``waste`` what is trimmed of it, mm. ``minutes`` is what it takes beside stripping and
+    landing, ``cost`` that and the waste.
+    """
 
     number: int
     stage: WiringStage
@@ -96,11 +121,23 @@ class Batch:
     total: float
     waste: float
     places: str
+    areas: tuple[str, str]
+    minutes: float
+    cost: float
 
     @property
     def name(self) -> str:
         """“Control, plate, 1 mm² red”."""
         return f"{self.stage.value}, {conductor_name(self.mm2)} {self.colour}"
+
+
+@dataclass(frozen=True, slots=True)
+class WorkCompared:
+    """The work of cutting all wires: as planned, in the same batches to exact lengths, and one wire at a time."""
+
+    planned: Work
+    exact: Work
+    one_at_a_time: Work
 
 
 @dataclass(frozen=True, slots=True)

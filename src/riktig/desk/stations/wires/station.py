@@ -11,7 +11,7 @@ from riktig.core.keys import BatchKey, Key, NetKey, WireKey
 from riktig.core.production import NumberState, NumberStatus, draw_numbers, field_facts, field_subject, number_states
 from riktig.core.records import FieldEndDone, NewRecord, TakenBack
 from riktig.core.schematic import CIRCUITS, CONDUCTOR_ENDS, NAMES, PinLabels
-from riktig.core.wiring import WIRING, draw_batches
+from riktig.core.wiring import WIRING, draw_batches, work_compared
 from riktig.desk.canvas import PAGES, DrawingView
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme
@@ -164,7 +164,15 @@ class WiresStation(Station):
         self.table.show_schedule(Schedule("wires", whole.title, columns, rows))
         cut = sum(wire.cut for wire in wiring.wires) / 1000
         waste = sum(b.waste for b in wiring.batches) / 1000
+        work = work_compared(wiring.wires, wiring.batches, self.session.job.practice)
+        hours, alone = work.planned.minutes / 60, work.one_at_a_time.minutes / 60
         self.words.setText(f"{len(wiring.wires)} wires  ·  {cut:.1f} m to cut  ·  {waste:.1f} m trimmed off")
+        self.words.setToolTip(
+            "\n".join(
+                f"{way}: {minutes} min, {trimmed} m trimmed off"
+                for way, minutes, trimmed, _ in schedule("cutting", evaluation).rows
+            )
+        )
         crowded = [f"{c.label}: {c.text}" for c in wiring.crowded]
         if crowded:
             self.hint.setText("See to: " + "; ".join(crowded[:3]))
@@ -172,8 +180,8 @@ class WiresStation(Station):
             self.hint.setText(f"Batch {self.only}. Press “From – to” for all wires.")
         elif self.session.job.practice.batching is Batching.LONGEST:
             self.hint.setText(
-                "Cut every wire of a batch to its longest run, mark both ends together, trim when "
-                "it is in. Choose a card to list its wires."
+                "Cut every wire of a batch to its longest run, mark both ends together, trim when it is in. "
+                f"Cutting takes {hours:.1f} h so, {alone:.1f} h one wire at a time. Choose a card to list its wires."
             )
         else:
             self.hint.setText("Each wire is cut to its own length. Choose a card.")
