@@ -7,6 +7,7 @@ import pytest
 from PySide6.QtGui import QColor, QFontDatabase, QFontInfo, QRawFont
 from PySide6.QtWidgets import QApplication
 
+from riktig.core.exports.inks import ink
 from riktig.desk.theme import DARK, LIGHT, MONO, WORDS, Theme, style_sheet, words_font
 from tests.effort import some
 
@@ -36,6 +37,13 @@ def test_both_themes_have_the_same_roles_and_style_every_one_they_name(theme: Th
     assert set(LIGHT.colours) == set(DARK.colours)
     assert "{" in style_sheet(theme)
     assert not re.search(r"#[0-9A-Fa-f]{1,5}\b(?![0-9A-Fa-f])\s*;", style_sheet(theme))
+
+
+def test_what_has_a_colour_on_screen_has_one_on_paper() -> None:
+    """A role without an ink is printed black: the stripe of green-yellow was."""
+    plain = {role for role in LIGHT.colours if ink(role) == ink("no such role")}
+    assert plain == {role for role in LIGHT.colours if LIGHT.colours[role].lstrip("#").upper() == ink("ink")}
+    assert ink("wire stripe") != ink("ink")
 
 
 def test_the_shipped_faces_are_used_and_have_the_signs_of_the_trade(app: QApplication) -> None:

@@ -16,6 +16,7 @@ from riktig.core.exports.lists import LISTS, schedule
 from riktig.core.exports.machine import sheet_svg, write_machine_dxf
 from riktig.core.exports.paper_sets import (
     Reader,
+    batch_card_sheets,
     cover_of,
     drawings_of,
     head_of,
@@ -159,6 +160,8 @@ def _write_all(
         write_document(file(name), head, texts, cover, paper, part)
     progress.step(0.72, "labels")
     write_set(file(f"{stem}_labels.pdf"), head, label_sheets(evaluation), ())
+    if cards := batch_card_sheets(evaluation):
+        write_set(file(f"{stem}_batch_cards.pdf"), head, cards, ())
     progress.step(0.75, "schedules")
     for sheet in (paper, paper.larger):
         write_set(file(f"{stem}_plate_{sheet.value}.pdf"), head, (plate_page(evaluation, sheet),), ())

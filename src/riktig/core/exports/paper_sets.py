@@ -14,16 +14,18 @@ from riktig.core.exports.schedules import holes_of
 from riktig.core.exports.schedules_plate import plate_parts
 from riktig.core.geometry import Drawing
 from riktig.core.holes import HOLES, SHEETS, draw_sheet, mark_out
-from riktig.core.job import Job
+from riktig.core.job import EndStyle, Job
 from riktig.core.labels import CARDS, LABELS, Medium, card_pages, label_pages
+from riktig.core.plate import LAYOUT
 from riktig.core.schematic import without_title_block
 from riktig.core.terminals import STRIPS, strip_pages
-from riktig.core.wiring import PLATE_DRAWING
+from riktig.core.wiring import PLATE_DRAWING, WIRING, bench_sheets
 
 __all__ = [
     "BENCH",
     "NOT_PRINTED",
     "Reader",
+    "batch_card_sheets",
     "cover_of",
     "drawings_of",
     "head_of",
@@ -137,6 +139,13 @@ def label_sheets(evaluation: Evaluation[Job]) -> list[Page]:
     sheets = [sheet for medium in Medium for sheet in label_pages(labels, medium) if labels.on(medium)]
     sheets += card_pages(evaluation.get(CARDS))
     return [Page(sheet, to_scale=True, sheet=paper, as_it_is=True) for sheet in sheets]
+
+
+def batch_card_sheets(evaluation: Evaluation[Job]) -> list[Page]:
+    """The cards of all batches of wires at true size, to be cut apart and taken to the bench."""
+    flexible = evaluation.document.practice.ends is EndStyle.FERRULES
+    sheets = bench_sheets(evaluation.get(WIRING), evaluation.get(LAYOUT), flexible=flexible)
+    return [Page(sheet, to_scale=True, sheet=paper_of(evaluation.document), as_it_is=True) for sheet in sheets]
 
 
 def texts_for(reader: Reader | None, drawings: Sequence[tuple[str, Page]], tables: Sequence[Schedule]) -> PaperTexts:

@@ -57,7 +57,7 @@ def _cutting(evaluation: Evaluation[Job]) -> Schedule:
         ("the same batches, each wire to its own length", work.exact),
         ("one wire at a time", work.one_at_a_time),
     )
-    rows = tuple((way, round(w.minutes), round(w.waste / 1000, 1), round(w.cost, 2)) for way, w in ways)
+    rows = tuple((way, round(w.minutes), round(w.waste / 1000, 1), round(w.cost, 2)) for way, w in ways if wiring.wires)
     columns = (("way", "Cut"), ("minutes", "Minutes"), ("trimmed_m", "Trimmed m"), ("price", "Price"))
     return Schedule("cutting", "Work of cutting, compared", columns, rows)
 

@@ -6,7 +6,7 @@ from pathlib import Path
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.lists import schedule
-from riktig.core.exports.paper_sets import drawings_of, head_of, label_sheets, paper_of
+from riktig.core.exports.paper_sets import batch_card_sheets, drawings_of, head_of, label_sheets, paper_of
 from riktig.core.exports.pdf_document import write_set
 from riktig.core.exports.record import build_record, judgement_record, test_record
 from riktig.core.exports.schedule_model import Schedule
@@ -22,7 +22,8 @@ RecordList = Callable[[Evaluation[Job], Iterable[Record]], Schedule]
 class StationPaper:
     """What is printed of a station.
 
-    ``kinds`` are kinds of drawings as ``drawings_of`` names them, ``labels`` adds every label at true size;
+    ``kinds`` are kinds of drawings as ``drawings_of`` names them, ``labels`` adds every label at true size, ``cards``
+    the cards of the batches of wires;
     ``numbered`` papers carry wire numbers, which are given to nothing else once they are on paper.
     """
 
@@ -30,6 +31,7 @@ class StationPaper:
     lists: tuple[str, ...] = ()
     records: tuple[RecordList, ...] = ()
     labels: bool = False
+    cards: bool = False
     numbered: bool = False
 
 
@@ -38,7 +40,7 @@ STATION_PAPERS: dict[str, StationPaper] = {
     "Circuits": StationPaper(("sheets",), ("behaviour", "io"), numbered=True),
     "Plate": StationPaper(("plate",), ("places", "holes", "cuts", "bars")),
     "Door": StationPaper(("door", "gland", "side"), ("operators", "openings", "entries")),
-    "Wires": StationPaper(lists=("wires", "batches", "cutting", "tally"), numbered=True),
+    "Wires": StationPaper(lists=("wires", "batches", "cutting", "tally"), cards=True, numbered=True),
     "Terminals": StationPaper(("strips",), ("terminals", "cables", "routes"), numbered=True),
     "Labels": StationPaper(labels=True, numbered=True),
     "Rules": StationPaper(lists=("findings", "clauses"), records=(judgement_record,)),
@@ -70,6 +72,8 @@ def write_station_papers(
     pages = [page for kind, page in drawings if kind in paper.kinds]
     if paper.labels:
         pages += label_sheets(evaluation)
+    if paper.cards:
+        pages += batch_card_sheets(evaluation)
     tables = [schedule(name, evaluation) for name in paper.lists]
     tables += [of(evaluation, kept) for of in paper.records] if kept else []
     tables = [table for table in tables if table.rows]

@@ -1,4 +1,4 @@
-from .display import Align, Arc, Circle, Drawing, Face, Line, Poly, Shape, Text, bounds_of, hit, moved
+from .display import Align, Arc, Circle, Drawing, Face, Line, Poly, Shape, Text, bounds_of, hit, moved, scaled
 from .legible import Legible, legible
 from .letters import CAPITAL, run_of
 from .near import near_pairs
@@ -26,4 +26,5 @@ __all__ = [
     "moved",
     "near_pairs",
     "run_of",
+    "scaled",
 ]

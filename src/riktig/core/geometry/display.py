@@ -154,6 +154,27 @@ def moved(mark: Shape, dx: float, dy: float) -> Shape:
             return mark._replace(x=mark.x + dx, y=mark.y + dy)
 
 
+def scaled(mark: Shape, factor: float) -> Shape:
+    """The same mark larger or smaller, seen from the datum; its line width as well.
+
+    Args:
+        mark: The mark.
+        factor: How many times as large, above 0.
+    """
+    match mark:
+        case Line():
+            x1, y1, x2, y2 = (at * factor for at in (mark.x1, mark.y1, mark.x2, mark.y2))
+            return mark._replace(x1=x1, y1=y1, x2=x2, y2=y2, width=mark.width * factor)
+        case Poly():
+            points = tuple(Point(p.x * factor, p.y * factor) for p in mark.points)
+            return mark._replace(points=points, width=mark.width * factor)
+        case Circle() | Arc():
+            radius, width = mark.radius * factor, mark.width * factor
+            return mark._replace(x=mark.x * factor, y=mark.y * factor, radius=radius, width=width)
+        case Text():
+            return mark._replace(x=mark.x * factor, y=mark.y * factor, size=mark.size * factor)
+
+
 def hit(shapes: Iterable[Shape], point: Point, reach: float = 1.0) -> Key | None:
     """The key of the topmost keyed shape within ``reach`` mm of the point; None where there is none.
 

@@ -2,16 +2,18 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QStackedWidget, QWidget
+from PySide6.QtWidgets import QSplitter, QStackedWidget, QWidget
 
 from riktig.core.exports import Schedule, schedule
+from riktig.core.geometry import Drawing, Shape, moved
 from riktig.core.ids import WireId
-from riktig.core.job import Batching
+from riktig.core.job import Batching, EndStyle
 from riktig.core.keys import BatchKey, Key, NetKey, WireKey
+from riktig.core.plate import LAYOUT
 from riktig.core.production import NumberState, NumberStatus, draw_numbers, field_facts, field_subject, number_states
 from riktig.core.records import FieldEndDone, NewRecord, TakenBack
 from riktig.core.schematic import CIRCUITS, CONDUCTOR_ENDS, NAMES, PinLabels
-from riktig.core.wiring import WIRING, draw_batches, work_compared
+from riktig.core.wiring import WIRING, bench_cards, draw_batches, work_compared
 from riktig.desk.canvas import PAGES, DrawingView
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme
@@ -57,7 +59,15 @@ class WiresStation(Station):
         self.hint = plain_label("", "quiet", wraps=True)
         self.stack = QStackedWidget()
         self.stack.addWidget(self.cards)
-        self.stack.addWidget(self.table)
+        self.bench = DrawingView("Cards of the batch for the bench")
+        self.bench.opening = PAGES
+        self.bench.chosen.connect(self._on_bench)
+        self.listing = QSplitter(Qt.Orientation.Vertical)
+        self.listing.addWidget(self.bench)
+        self.listing.addWidget(self.table)
+        self.listing.setSizes([440, 200])
+        self.listing.setChildrenCollapsible(False)
+        self.stack.addWidget(self.listing)
         self.stack.addWidget(self.ends_of_number)
         self.only = 0
         self.add_bar((self.batches, self.listed, self.numbers, self.which, self.field, None, self.words))
@@ -69,7 +79,8 @@ class WiresStation(Station):
         self.batches.setChecked(cards)
         self.listed.setChecked(not cards)
         self.only = only
-        self._show(self.cards if cards else self.table)
+        self.bench.setVisible(bool(only))
+        self._show(self.cards if cards else self.listing)
 
     def show_numbers(self) -> None:
         """Shows every number with its ends by place."""
@@ -140,6 +151,26 @@ class WiresStation(Station):
         if isinstance(key, BatchKey):
             self.turn(cards=False, only=key.number)
 
+    def _on_bench(self, key: Key | None) -> None:
+        if isinstance(key, WireKey):
+            self.session.select(key)
+
+    def _show_bench(self) -> None:
+        """The cards of the chosen batch, one below the other, as they are printed."""
+        evaluation = self.session.evaluation
+        wiring, layout = evaluation.get(WIRING), evaluation.get(LAYOUT)
+        batch = next((b for b in wiring.batches if b.number == self.only), None)
+        self.bench.setVisible(batch is not None)
+        if batch is None:
+            return
+        flexible = self.session.job.practice.ends is EndStyle.FERRULES
+        shapes: list[Shape] = []
+        below = width = 0.0
+        for card in bench_cards(wiring, batch, layout, flexible=flexible):
+            shapes += [moved(mark, 0.0, below) for mark in card.shapes]
+            below, width = below + card.height + 2.0, card.width
+        self.bench.show_drawing(Drawing(width, below, tuple(shapes), f"Batch {batch.number}"))
+
     def refresh(self) -> None:
         """Shows the wires of now."""
         is_ends_page = self.stack.currentWidget() is self.ends_of_number
@@ -162,6 +193,7 @@ class WiresStation(Station):
         rows = tuple(tuple(row[i] for i in kept) for row in whole.rows if not self.only or row[batch] == self.only)
         columns = tuple(whole.columns[i] for i in kept)
         self.table.show_schedule(Schedule("wires", whole.title, columns, rows))
+        self._show_bench()
         cut = sum(wire.cut for wire in wiring.wires) / 1000
         waste = sum(b.waste for b in wiring.batches) / 1000
         work = work_compared(wiring.wires, wiring.batches, self.session.job.practice)
@@ -190,6 +222,7 @@ class WiresStation(Station):
         """Turns to another theme."""
         super().set_theme(theme)
         self.cards.set_theme(theme)
+        self.bench.set_theme(theme)
         self.ends_of_number.set_theme(theme)
 
     def show_selection(self, key: Key | None) -> None:
