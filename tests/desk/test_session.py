@@ -83,7 +83,7 @@ def test_records_outlive_undo_and_reopening(session: Session, tmp_path: Path) ->
     assert session.record(wire.key, tick_facts(wire, Operation.CUT))
     session.place = "Brief"
     session.undo()
-    assert session.undo_name == "wire 1 Q1:2 to F1:1 cut"
+    assert session.undo_name == "wire L1 X1:L1 to Q1:1 cut"
     assert session.progress.count(Operation.CUT) == 1
     path = session.file.path  # type: ignore[union-attr]
     session.open(JobFile(path, who="Ida", read_only=True))

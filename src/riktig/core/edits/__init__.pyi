@@ -56,6 +56,7 @@ from .plate import (
     RemovePart,
     SeparateParts,
     SetPlate,
+    SetPurchases,
     SetRailsAndDucts,
 )
 from .ranges import RANGES, Range, check_ranges, range_words
@@ -118,6 +119,7 @@ __all__ = [
     "SetParameter",
     "SetPlate",
     "SetPractice",
+    "SetPurchases",
     "SetRailsAndDucts",
     "SetScript",
     "SetSupply",

@@ -13,6 +13,7 @@ from riktig.core.job import (
     Offcut,
     OwnPart,
     PlateFix,
+    Purchase,
     RailFix,
     pick_part,
     remove_part,
@@ -44,6 +45,7 @@ __all__ = [
     "RemovePart",
     "SeparateParts",
     "SetPlate",
+    "SetPurchases",
     "SetRailsAndDucts",
 ]
 
@@ -209,6 +211,17 @@ class AddOffcut:
     def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the offcut."""
         return replace(evaluation.document, shelf=(*evaluation.document.shelf, self.offcut))
+
+
+@dataclass(frozen=True)
+class SetPurchases:
+    """The purchasing table of the workshop in place of the one before: order numbers, prices, stock, lead times."""
+
+    purchases: tuple[Purchase, ...]
+
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
+        """The job with the table."""
+        return replace(evaluation.document, purchases=self.purchases)
 
 
 @dataclass(frozen=True)

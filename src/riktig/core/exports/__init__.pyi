@@ -8,6 +8,7 @@ from .paper_sets import Reader
 from .pdf import Page, PaperSheet, SetHead, fitting_scale
 from .pdf_document import PaperTexts, write_document, write_set
 from .pdf_front import Cover
+from .purchasing import purchase_summary
 from .record import build_record, measured_record, metal_record, missing_papers, test_record
 from .renaming import Renaming, number_changes, tag_changes
 from .renaming_drawing import draw_renaming
@@ -57,6 +58,7 @@ __all__ = [
     "number_changes",
     "overview",
     "plate_parts",
+    "purchase_summary",
     "run_panel_script",
     "schedule",
     "site_items",

@@ -47,6 +47,7 @@ LISTS: Mapping[str, str] = {
     "holes": "schedules",
     "bom": "schedules_parts",
     "picks": "schedules_parts",
+    "orders": "schedules_parts",
     "sizing": "schedules",
     "findings": "schedules",
     "clauses": "schedules",

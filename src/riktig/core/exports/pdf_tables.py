@@ -33,6 +33,8 @@ TAGS = frozenset({"what", "tag"})
 """First columns whose texts can stand side by side."""
 FOR_MACHINES = frozenset({"key", "id"})
 """Columns that stand in files only: stable keys."""
+FILLED_BY_THE_HOUSE = frozenset({"bom", "orders"})
+"""Lists with columns that stay empty until the workshop gives its purchasing table: left out on paper until then."""
 FEWEST_ROWS = 3
 """So many rows at least stand on a page of a list that goes on (chosen by us)."""
 PAD, LONGEST, WIDEST = 7.0, 180.0, 420.0
@@ -193,6 +195,8 @@ def _shown(schedule: Schedule) -> list[int]:
     left_out = FOR_MACHINES | ({"mm2"} if "size" in keys else set())  # a size says its section
     if schedule.name == "practice":
         left_out |= {"field"}
+    if schedule.name in FILLED_BY_THE_HOUSE:
+        left_out |= {key for i, (key, _) in enumerate(schedule.columns) if all(row[i] == "" for row in schedule.rows)}
     return [i for i, (key, _) in enumerate(schedule.columns) if key not in left_out]
 
 

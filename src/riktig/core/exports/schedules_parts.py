@@ -5,6 +5,7 @@ from collections.abc import Callable
 
 from riktig.core.catalogue import Can
 from riktig.core.evaluation import Evaluation
+from riktig.core.exports.purchasing import PURCHASE, line_of, purchase_cells, shortage, table_of
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.holes import ENTRIES, HOLES
 from riktig.core.job import EndStyle, Job, JoinHow, PinRef, circuit_of
@@ -17,7 +18,7 @@ from riktig.core.standards import conductor_name, conductor_type
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
-__all__ = ["SCHEDULES"]
+__all__ = ["SCHEDULES", "bought"]
 
 Row = tuple[Value, ...]
 """Part, description, quantity, unit, tags, and the kit in which it is put ready."""
@@ -148,11 +149,12 @@ def _wires(evaluation: Evaluation[Job]) -> list[Row]:
     ]
 
 
-def _bom(evaluation: Evaluation[Job]) -> Schedule:
+def bought(evaluation: Evaluation[Job]) -> tuple[Row, ...]:
+    """Everything that is bought for the panel, counted from the panel itself: the rows of the parts list."""
     stock: Counter[str] = Counter()
     for piece in evaluation.get(CUTS):
         stock[piece.stock] += round(piece.length)
-    rows = (
+    return (
         *_enclosure(evaluation),
         *_parts(evaluation),
         *_accessories(evaluation),
@@ -161,6 +163,14 @@ def _bom(evaluation: Evaluation[Job]) -> Schedule:
         *_wires(evaluation),
         *_labels(evaluation),
     )
+
+
+def _bom(evaluation: Evaluation[Job]) -> Schedule:
+    known = table_of(evaluation.document.purchases)
+    rows: list[Row] = []
+    for row in bought(evaluation):
+        line = line_of(known, str(row[0]), str(row[1]))
+        rows.append((*row, *(purchase_cells(line, float(str(row[2]))) if line else [""] * len(PURCHASE))))
     columns = (
         ("part", "Part"),
         ("description", "Description"),
@@ -168,14 +178,15 @@ def _bom(evaluation: Evaluation[Job]) -> Schedule:
         ("unit", "Unit"),
         ("tags", "Tags"),
         ("kit", "Kit"),
+        *PURCHASE,
     )
-    return Schedule("bom", "Parts list", columns, rows)
+    return Schedule("bom", "Parts list", columns, tuple(rows))
 
 
 def _picks(evaluation: Evaluation[Job]) -> Schedule:
     """The same parts in the order of the work, kit by kit, with room for what was put ready and what is short."""
     # The sort is stable: within a kit the lines stand as on the parts list.
-    rows = sorted(_bom(evaluation).rows, key=lambda row: str(row[5]))
+    rows = sorted(bought(evaluation), key=lambda row: str(row[5]))
     columns = (
         ("kit", "Kit"),
         ("part", "Part"),
@@ -189,4 +200,59 @@ def _picks(evaluation: Evaluation[Job]) -> Schedule:
     return Schedule("picks", "Pick list", columns, tuple((row[5], *row[:5], "", "") for row in rows))
 
 
-SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {"bom": _bom, "picks": _picks}
+def _orders(evaluation: Evaluation[Job]) -> Schedule:
+    """What is to be ordered, supplier by supplier: what the panel needs less what lies on the shelf.
+
+    Empty until the workshop has given its purchasing table: an order without one would be a guess.
+    """
+    known = table_of(evaluation.document.purchases)
+    needs: dict[tuple[str, str, str], float] = {}
+    for row in bought(evaluation) if known else ():
+        needs[str(row[0]), str(row[1]), str(row[3])] = needs.get((str(row[0]), str(row[1]), str(row[3])), 0.0) + float(
+            str(row[2])
+        )
+    rows: list[Row] = []
+    for (part, description, unit), needed in needs.items():
+        line = line_of(known, part, description)
+        short = shortage(line, needed)
+        if short <= 0:
+            continue
+        price = line.price if line and line.price is not None else None
+        rows.append((
+            line.supplier if line else "",
+            line.order_number if line else "",
+            part,
+            description,
+            _count(needed, unit),
+            line.stock if line and line.stock is not None else "",
+            _count(short, unit),
+            unit,
+            price if price is not None else "",
+            round(price * _count(short, unit), 2) if price is not None else "",
+            line.lead_days if line and line.lead_days is not None else "",
+            "" if line else "not in the purchasing table",
+        ))  # fmt: skip
+    rows.sort(key=lambda row: (row[-1] != "", str(row[0]), str(row[1]), str(row[3])))
+    columns = (
+        ("supplier", "Supplier"),
+        ("order_number", "Order number"),
+        ("part", "Part"),
+        ("description", "Description"),
+        ("needed", "Needed"),
+        ("stock", "On the shelf"),
+        ("order", "To order"),
+        ("unit", "Unit"),
+        ("price", "Price"),
+        ("sum", "Sum"),
+        ("lead_days", "Lead days"),
+        ("note", "Note"),
+    )
+    return Schedule("orders", "To order", columns, tuple(rows))
+
+
+def _count(amount: float, unit: str) -> float:
+    """A quantity to order: pieces whole, metres to a tenth, both upwards."""
+    return float(-(-round(amount * 10, 6) // 1) / 10) if unit == "m" else float(-(-round(amount, 6) // 1))
+
+
+SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {"bom": _bom, "picks": _picks, "orders": _orders}

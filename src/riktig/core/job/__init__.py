@@ -140,6 +140,7 @@ from riktig.core.job.practice_values import (
     WayOrder,
     WiringOrder,
 )
+from riktig.core.job.purchase import Purchase
 from riktig.core.job.reading import (
     JOB_CIRCUITS,
     JOB_CLIENT,
@@ -307,6 +308,7 @@ __all__ = [
     "Practice",
     "PracticeFields",
     "Protection",
+    "Purchase",
     "RailFix",
     "Recipe",
     "RelayCommons",

@@ -12,6 +12,7 @@ from riktig.core.job.override import Override
 from riktig.core.job.own_part import OwnPart, Pick
 from riktig.core.job.plate import Join, PlateFix
 from riktig.core.job.practice import Practice
+from riktig.core.job.purchase import Purchase
 from riktig.core.job.script import OwnScript
 from riktig.core.job.shelf import Offcut
 from riktig.core.job.signal import Signal, Source
@@ -32,7 +33,7 @@ class Job:
     ``parts`` are parts that the catalogue lacks, ``picks`` the parts he chose for devices himself,
     ``joins`` parts that stand as one assembly; ``shelf``
     offcuts to cut from before new stock; ``door`` is where the builder has put operators, ``openings`` holes of
-    his own.
+    his own; ``purchases`` what the purchasing desk knows of the parts.
     """
 
     number: str = ""
@@ -63,6 +64,7 @@ class Job:
     shelf: tuple[Offcut, ...] = ()
     door: DoorFix | None = None
     openings: tuple[Opening, ...] = ()
+    purchases: tuple[Purchase, ...] = ()
 
     def load(self, load_id: LoadId) -> Load:
         """The load with this id.

@@ -17,7 +17,16 @@ __all__ = ["LONGEST_PATH", "MOST_WRITTEN", "beyond_limits"]
 LARGEST = 100_000.0
 """No size, current or number of a panel is larger (chosen by us)."""
 LARGEST_WHOLE = 100_000_000
-MOST = {"loads": 200, "circuits": 400, "sources": 50, "signals": 500, "scripts": 500, "parts": 2_000, "shelf": 500}
+MOST = {
+    "loads": 200,
+    "circuits": 400,
+    "sources": 50,
+    "signals": 500,
+    "scripts": 500,
+    "parts": 2_000,
+    "shelf": 500,
+    "purchases": 2_000,
+}
 """How many of a thing a job may have (chosen by us: far above one panel)."""
 MOST_OF_ONE = 5_000
 MOST_WRITTEN = {"devices": 1_200, "rungs": 2_500}

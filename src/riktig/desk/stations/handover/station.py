@@ -6,10 +6,11 @@ from pathlib import Path
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QCheckBox, QFileDialog, QGridLayout, QProgressBar, QVBoxLayout, QWidget
 
-from riktig.core.edits import KeepPrinted
+from riktig.core.edits import KeepPrinted, SetPurchases
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import Issue, export_all, file_stem, missing_papers
+from riktig.core.exports import Issue, export_all, file_stem, missing_papers, purchase_summary, schedule
+from riktig.core.imports import read_purchases
 from riktig.core.job import Job
 from riktig.core.proving import TESTS
 from riktig.core.schematic import numbers_on_paper
@@ -26,6 +27,7 @@ __all__ = ["HandoverStation"]
 _PAPERS = (
     ("PDF sets", "the whole set with cover and contents, and one each for builder, tester, installer and customer"),
     ("Labels", "all media and the pin cards at true size"),
+    ("Batch cards", "the wires of each batch for the bench, to cut apart"),
     ("XLSX", "every schedule on a sheet of its own"),
     ("CSV", "every schedule as a file with stable keys, for your own sheets and label machine"),
     ("Templates", "every surface at true size on A4, with a scale check bar"),
@@ -60,11 +62,17 @@ class HandoverStation(Station):
         self.bar.hide()
         self.words = plain_label("", "second", wraps=True)
         self.where = plain_label("", "quiet", wraps=True)
-        self.add_bar((self.write, self.choose, self.stop, None))
+        self.prices = self.button(
+            "Purchasing table …", "Takes in order numbers, suppliers, prices, stock and lead times from CSV or XLSX"
+        )
+        self.prices.clicked.connect(self._ask_prices)
+        self.add_bar((self.write, self.choose, self.stop, None, self.prices))
         self.add_body(self.where, 0)
         self.add_body(self.marked, 0)
         self.add_body(self.bar, 0)
         self.add_body(self.words, 0)
+        self.purchases = plain_label("", "second", wraps=True)
+        self.add_body(self.purchases, 0)
         row = row_of((), gap=24)
         row.addWidget(self._papers(), 1)
         self._lacking = QVBoxLayout()
@@ -108,6 +116,10 @@ class HandoverStation(Station):
     def refresh(self) -> None:
         """Says what is missing, and what was done."""
         self.edit_list.refresh()
+        job = self.session.job
+        summary = purchase_summary(schedule("bom", self.session.evaluation), job.purchases) if job.purchases else ""
+        self.purchases.setText(summary)
+        self.purchases.setVisible(bool(summary))
         self.where.setText(f"Export folder: {self.folder()}")
         missing = missing_papers(self.session.evaluation, self.session.records)
         if missing == self._missing:
@@ -131,6 +143,21 @@ class HandoverStation(Station):
                 plain_label("You can still export; outstanding items are listed in the documents.", "quiet", wraps=True)
             )
         self._lacking.addStretch(1)
+
+    def _ask_prices(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, "Purchasing table", "", "Lists (*.csv *.tsv *.xlsx)")
+        if name:
+            self.take_prices(Path(name))
+
+    def take_prices(self, path: Path) -> None:
+        """Takes the purchasing table in, as one edit in place of the one before; none when a line cannot be used."""
+        try:
+            purchases = read_purchases(path)
+        except RiktigError as error:
+            self.session.say(str(error), wrong=True)
+            return
+        if self.session.edit(f"purchasing table {path.name}", SetPurchases(purchases)):
+            self.session.say(f"{len(purchases)} lines of {path.name} taken in.")
 
     def _choose(self) -> None:
         name = QFileDialog.getExistingDirectory(self, "Folder for the papers")
