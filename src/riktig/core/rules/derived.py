@@ -36,6 +36,7 @@ from riktig.core.rules.plate import PLATE_CLAUSES
 from riktig.core.rules.protected_wires import PROTECTED_WIRES
 from riktig.core.rules.roles import ROLES
 from riktig.core.rules.selectivity import SELECTIVITY
+from riktig.core.rules.shared_ducts import SHARED_DUCTS
 from riktig.core.rules.sockets import SOCKETS
 from riktig.core.rules.supply_watch import SUPPLY_WATCH
 from riktig.core.rules.transformers import TRANSFORMERS
@@ -68,6 +69,7 @@ CLAUSES = (
     *PROTECTED_WIRES,
     *CLAMPS,
     *JOINED_POTENTIALS,
+    *SHARED_DUCTS,
     *SELECTIVITY,
     *ROLES,
     *SOCKETS,

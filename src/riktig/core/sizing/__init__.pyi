@@ -1,6 +1,7 @@
 from .air import cooling_area, temperature_rise
 from .alternatives import Alternative, alternatives_of, control_alternatives, take
 from .choose import LoadSize, Sizing, size_all
+from .control import DC_VOLTS
 from .derived import DIAL_SETTINGS, ELECTRICAL, INSIDE_AIR, PROPOSAL, SIZING
 from .electrical import ElectricalProposal, basis_of
 from .inside_air import InsideAir, Loss, Losses, box_that_cools, inside_air_of, losses_of
@@ -11,6 +12,7 @@ from .starter import LoadProposal, size_load, volt_drop
 from .value import Basis, Value
 
 __all__ = [
+    "DC_VOLTS",
     "DIAL_SETTINGS",
     "ELECTRICAL",
     "INSIDE_AIR",

@@ -19,7 +19,7 @@ from riktig.core.standards import (
     transformer_secondary,
 )
 
-__all__ = ["Control", "size_control"]
+__all__ = ["DC_VOLTS", "Control", "size_control"]
 
 DC_VOLTS = 24.0
 

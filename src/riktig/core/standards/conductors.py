@@ -17,6 +17,7 @@ __all__ = [
     "conductor_colours",
     "conductor_name",
     "ferrule",
+    "insulation_volts",
     "is_awg",
     "minimum_section",
     "protective_section",
@@ -74,6 +75,23 @@ def conductor_type(section_mm2: float, *, flexible: bool) -> str:
     if section_mm2 <= 1.0:
         return "H05V-K, class 5" if flexible else "PVC, class 2"
     return "H07V-K, class 5" if flexible else "H07V-R, class 2"
+
+
+def insulation_volts(section_mm2: float, *, flexible: bool) -> float | None:
+    """The rated voltage between two conductors of the type that ``conductor_type`` names, V; None where it has none.
+
+    Source:
+        EN 50525-2-31 (H05V-K 300/500 V, H07V-K and H07V-R 450/750 V), UL 1063 (MTW 600 V); from memory.
+
+    Args:
+        section_mm2: Of its conductor, mm².
+        flexible: Whether the workshop wires with flexible conductors.
+    """
+    if is_awg(section_mm2):
+        return 600.0
+    if section_mm2 <= 1.0:
+        return 500.0 if flexible else None
+    return 750.0
 
 
 def cores_sold(used: int) -> int:

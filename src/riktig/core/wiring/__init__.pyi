@@ -1,6 +1,7 @@
 from .batch_costs import Prices, Work, cheapest_parts, work_of_batch, work_one_at_a_time, work_to_length
 from .batches import prices_of, work_compared
 from .bench_cards import bench_cards, bench_sheets
+from .colours import analogue_nets
 from .connect import wire_all
 from .derived import BARE_PLATE_DRAWING, DUCT_USES, PLATE_DRAWING, WIRING
 from .draw import draw_batches, mini_plate, route_shapes, wire_roles
@@ -32,6 +33,7 @@ __all__ = [
     "WiringStage",
     "Work",
     "WorkCompared",
+    "analogue_nets",
     "bench_cards",
     "bench_sheets",
     "best_path",

@@ -17,7 +17,7 @@ from riktig.core.job import (
 from riktig.core.schematic import Circuits, Net, NetClass, Nets
 from riktig.core.standards import conductor_colours
 
-__all__ = ["colour_table", "conductor_colour", "controller_conductors"]
+__all__ = ["analogue_nets", "colour_table", "conductor_colour", "controller_conductors"]
 
 _SCHEMES = {
     Colours.RULEBOOK: "rulebook",
@@ -75,6 +75,17 @@ def controller_conductors(circuits: Circuits, nets: Nets) -> Mapping[PinRef, str
             elif unit.behaviour is Behaviour.INPUT and first:
                 found[first.id] = digital
     return found
+
+
+def analogue_nets(circuits: Circuits, nets: Nets) -> frozenset[PinRef]:
+    """The potentials that carry an analogue signal of a controller, by their ids.
+
+    Args:
+        circuits: All devices of the job.
+        nets: All nets of these circuits.
+    """
+    _, _, plus, minus = DC_COLOURS
+    return frozenset(net for net, is_for in controller_conductors(circuits, nets).items() if is_for in (plus, minus))
 
 
 def conductor_colour(net: Net, colours: Mapping[str, str], *, tapped: bool = False, carries: str = "") -> str:

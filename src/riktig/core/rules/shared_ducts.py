@@ -1,0 +1,106 @@
+"""Conductors that share a duct: insulated for the highest voltage there, and signals apart from drive outputs."""
+
+from collections import defaultdict
+from collections.abc import Iterable
+
+from riktig.core.catalogue import Can
+from riktig.core.ids import PinRef
+from riktig.core.job import EndStyle
+from riktig.core.keys import DuctKey, WireKey
+from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
+from riktig.core.rules.view import View
+from riktig.core.schematic import NetClass
+from riktig.core.simulation import control_volts
+from riktig.core.sizing import DC_VOLTS
+from riktig.core.standards import conductor_type, insulation_volts
+from riktig.core.wiring import Wire, analogue_nets
+
+__all__ = ["SHARED_DUCTS"]
+
+OUTPUTS = ("U", "V", "W", "T1", "T2", "T3")
+"""Pins of a drive whose conductors carry its pulses."""
+
+
+def ducts_shared(view: View) -> ClauseResult:
+    """Whatever lies together in a duct is insulated for the highest voltage in it; signals are kept off drives.
+
+    The voltage of a duct is that of the wires that lie in it: between the lines of the supply as soon as one of them is
+    there, else that of the control supply.
+    """
+    clause = view.source("W08")
+    in_duct: dict[str, list[Wire]] = defaultdict(list)
+    for wire in view.wiring.wires:
+        for duct in dict.fromkeys(wire.ducts):
+            in_duct[duct].append(wire)
+    findings: list[Finding] = []
+    evidence: list[str] = []
+    volts_of, quiet, loud = _volts(view), analogue_nets(view.circuits, view.nets), _drive_outputs(view)
+    for name in sorted(in_duct):
+        wires = in_duct[name]
+        highest = max(volts_of.get(wire.net, view.supply.voltage_v) for wire in wires)
+        findings += _weak(view, name, wires, highest, clause)
+        signals, pulses = [w for w in wires if w.net in quiet], [w for w in wires if w.net in loud]
+        if signals and pulses:
+            findings.append(_beside(name, signals[0], pulses[0], clause))
+        evidence.append(f"{name}: {len(wires)} wires, up to {highest:g} V")
+    return ClauseResult("W08", Group.WIRING, "Conductors that share a duct", clause, tuple(evidence), tuple(findings))
+
+
+def _volts(view: View) -> dict[PinRef, float]:
+    """The voltage of the supply that each potential belongs to, V; potentials of lines stand at that between lines."""
+    supply = view.supply
+    lines = max([supply.voltage_v, *(source.voltage_v for source in view.sources)])
+    if any(device.kind.can(Can.TRANSFORMS) for device in view.circuits.devices):
+        control = control_volts(view.loads, supply, view.practice)
+    else:
+        control = supply.voltage_to_neutral_v if supply.neutral else supply.voltage_v
+    volts: dict[PinRef, float] = {}
+    for net in view.nets.nets:
+        of_class = {NetClass.CONTROL: control, NetClass.DC: DC_VOLTS, NetClass.EARTH: 0.0}
+        volts[net.id] = of_class.get(net.net_class, lines)
+    return volts
+
+
+def _drive_outputs(view: View) -> set[PinRef]:
+    """The potentials behind drives: their pulses disturb what lies beside them."""
+    pins = [
+        device.pin(pin.name)
+        for device in view.circuits.devices
+        if device.kind.can(Can.VARIES_SPEED)
+        for pin in device.kind.pins
+        if pin.name in OUTPUTS
+    ]
+    return {view.nets.of_pin[pin].id for pin in pins if pin in view.nets.of_pin}
+
+
+def _weak(view: View, duct: str, wires: Iterable[Wire], highest: float, clause: str) -> list[Finding]:
+    """One finding a type of conductor that is insulated for less than the highest voltage of a duct, or for unknown."""
+    flexible = view.practice.ends is EndStyle.FERRULES
+    first: dict[str, tuple[Wire, float | None]] = {}
+    for wire in wires:
+        rated = insulation_volts(wire.mm2, flexible=flexible)
+        if rated is None or rated < highest:
+            first.setdefault(conductor_type(wire.mm2, flexible=flexible), (wire, rated))
+    findings: list[Finding] = []
+    for name, (wire, rated) in first.items():
+        if rated is None:
+            text = f"{name} has no rated voltage of its own: wire {wire.name} shares {duct} with up to {highest:g} V."
+            remedy = "Read its rated voltage off the drum: at least that of the duct. Then sign, or wire flexible."
+            findings.append(Finding("W08", Verdict.JUDGE, text, WireKey(wire.key), clause, remedy))
+        else:
+            text = f"Wire {wire.name} is insulated for {rated:g} V ({name}) and shares {duct} with {highest:g} V."
+            remedy = "Take a conductor of at least 1.5 mm² there, of 750 V, or lead it in a duct of its own."
+            findings.append(Finding("W08", Verdict.FAILS, text, WireKey(wire.key), clause, remedy))
+    return findings
+
+
+def _beside(duct: str, signal: Wire, pulse: Wire, clause: str) -> Finding:
+    text = (
+        f"In {duct} the signal {signal.name} lies beside {pulse.name}, which carries the pulses of a drive: "
+        "the value can be disturbed."
+    )
+    remedy = "Lead them in different ducts and let them cross at right angles, screen the signal, or sign for it."
+    return Finding("W08", Verdict.JUDGE, text, DuctKey(duct), clause, remedy)
+
+
+SHARED_DUCTS = (ducts_shared,)
