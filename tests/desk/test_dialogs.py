@@ -18,6 +18,8 @@ from PySide6.QtWidgets import (
 )
 
 from riktig.core.errors import RiktigError
+from riktig.core.ids import read_pin
+from riktig.core.keys import PinKey
 from riktig.core.views import STATIONS
 from riktig.desk import theme
 from riktig.desk.canvas import LEAST_PX
@@ -30,6 +32,7 @@ from riktig.desk.shell.properties import show_properties
 from riktig.desk.stations.circuits.live_script import ScriptAsked
 from riktig.desk.stations.circuits.own import DeviceAsked, RungAsked
 from riktig.desk.stations.prove import ProveStation
+from riktig.desk.stations.wires import WiresStation
 from riktig.desk.widgets import Station
 from tests.desk.conftest import settle_window
 from tests.desk.measure import cut_cells, cut_texts, overlapping_widgets
@@ -56,6 +59,14 @@ def asked(window: MainWindow) -> None:
     dialog.open()
 
 
+def order_page(window: MainWindow) -> None:
+    window.go_to("Wires")
+    wires = window.stations["Wires"]
+    assert isinstance(wires, WiresStation)
+    window.session.select(PinKey(read_pin("c1.K:A2")))
+    wires.order.click()
+
+
 OPENERS: dict[str, Callable[[MainWindow], object]] = {
     "keys": lambda window: QTest.keyClick(window, Qt.Key.Key_F1),
     "properties": lambda window: show_properties(window, window.session),
@@ -64,6 +75,7 @@ OPENERS: dict[str, Callable[[MainWindow], object]] = {
     ),
     "script": lambda window: ScriptAsked(window, "", "press S1: K1 in", refused).open(),
     "rung": lambda window: RungAsked(NODES, 1, refused, window).open(),
+    "wire order": order_page,
     "device": lambda window: DeviceAsked(refused, window).open(),
     "function": function_page,
     "question": asked,

@@ -4,11 +4,11 @@ import pytest
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QHelpEvent, QImage, QPainter, QWheelEvent
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QScrollBar
+from PySide6.QtWidgets import QApplication, QScrollBar, QWidget
 
 from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Point, Poly, Shape, Text
 from riktig.core.keys import Key, read_key
-from riktig.desk.canvas import FITS, SHEET, WORKSHOP, DrawingView, Gesture, Opening, paint, paint_batched
+from riktig.desk.canvas import FITS, PAGES, SHEET, WORKSHOP, DrawingView, Gesture, Opening, paint, paint_batched
 from riktig.desk.theme import LIGHT
 from tests.desk.conftest import drag, press
 
@@ -264,3 +264,20 @@ def test_a_drag_held_at_the_edge_moves_the_drawing_on(view: DrawingView) -> None
     stood = view.to_mm(QPointF(0, 0)).y
     QTest.qWait(100)
     assert view.to_mm(QPointF(0, 0)).y == stood, "it ends with the drag"
+
+
+def test_a_page_moves_aside_for_what_opens_beside_it_at_its_size(app: QApplication) -> None:
+    parent = QWidget()
+    parent.resize(1000, 600)
+    view = DrawingView("view", parent)
+    view.opening = PAGES
+    view.resize(1000, 600)
+    parent.show()
+    view.show_drawing(Drawing(120, 400, (Poly(BOX, closed=True, fill="part"), Text(5, 5, "K1", 2.4))))
+    QTest.qWait(20)  # painted once, so that it knows the window it was fitted in
+    before = view.scale
+    view.resize(640, 600)
+    assert view.scale == before
+    assert view.to_px(Point(0, 0)).x() >= 0
+    assert view.to_px(Point(120, 0)).x() <= 640
+    parent.close()

@@ -17,6 +17,7 @@ from riktig.core.edits import (
     ChangeSource,
     ChoosePart,
     DropChange,
+    DropWireOrder,
     Edit,
     FixDoor,
     JoinParts,
@@ -48,6 +49,7 @@ from riktig.core.edits import (
     SetBox,
     SetEnclosure,
     SetHeading,
+    SetOneConductor,
     SetOwnValue,
     SetParameter,
     SetPlate,
@@ -56,6 +58,7 @@ from riktig.core.edits import (
     SetRailsAndDucts,
     SetScript,
     SetSupply,
+    SetWireOrder,
     TagAnew,
     TakeAlternative,
     TakeOut,
@@ -90,6 +93,7 @@ from riktig.core.job import (
     Start,
     Surface,
     Wetting,
+    WireOrder,
 )
 from riktig.core.rules import QuickFix
 from riktig.core.sizing import Alternative
@@ -153,6 +157,9 @@ EXAMPLES: tuple[Edit, ...] = (
     AddOffcut(Offcut("35 mm rail", 700.0, "A")),
     RemoveOffcut(0),
     SetPurchases((Purchase("CON-9", "A-100", "the wholesaler", 12.5, 4.0, 3),)),
+    SetWireOrder(WireOrder((("s1.T:7", "c2.K:A2", "c1.K:A2"), ("s1.T:7", "c2.H.run:X2")))),
+    SetOneConductor("c2.K:A2", True),
+    DropWireOrder("c2.K:A2"),
     FixDoor(),
     MoveOperators((OperatorPlace(DeviceId("c2.S.stop"), 300.0, 500.0),)),
     LockOperators((DeviceId("c2.S.stop"),), True),

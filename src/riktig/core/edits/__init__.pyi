@@ -60,6 +60,7 @@ from .plate import (
     SetRailsAndDucts,
 )
 from .ranges import RANGES, Range, check_ranges, range_words
+from .wires import DropWireOrder, SetOneConductor, SetWireOrder
 
 __all__ = [
     "EDITS",
@@ -81,6 +82,7 @@ __all__ = [
     "ChangeSource",
     "ChoosePart",
     "DropChange",
+    "DropWireOrder",
     "Edit",
     "FixDoor",
     "History",
@@ -115,6 +117,7 @@ __all__ = [
     "SetBox",
     "SetEnclosure",
     "SetHeading",
+    "SetOneConductor",
     "SetOwnValue",
     "SetParameter",
     "SetPlate",
@@ -123,6 +126,7 @@ __all__ = [
     "SetRailsAndDucts",
     "SetScript",
     "SetSupply",
+    "SetWireOrder",
     "TagAnew",
     "TakeAlternative",
     "TakeOut",

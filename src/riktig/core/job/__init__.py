@@ -155,6 +155,7 @@ from riktig.core.job.reading import (
     JOB_MAKER,
     JOB_NUMBER,
     JOB_NUMBERS,
+    JOB_ONE_CONDUCTOR,
     JOB_OPENINGS,
     JOB_OVERRIDES,
     JOB_PARTS,
@@ -173,11 +174,13 @@ from riktig.core.job.reading import (
     JOB_TAGS,
     JOB_TITLE,
     JOB_VENTILATION,
+    JOB_WIRE_ORDERS,
 )
 from riktig.core.job.script import OwnScript
 from riktig.core.job.shelf import Offcut
 from riktig.core.job.signal import Direction, Form, Signal, Source, Wetting
 from riktig.core.job.supply import EARTHED_LINE, HIGH_LINE, Earthing, Supply, SupplySystem
+from riktig.core.job.wire_order import WireOrder
 
 __all__ = [
     "CHOICES",
@@ -201,6 +204,7 @@ __all__ = [
     "JOB_MAKER",
     "JOB_NUMBER",
     "JOB_NUMBERS",
+    "JOB_ONE_CONDUCTOR",
     "JOB_OPENINGS",
     "JOB_OVERRIDES",
     "JOB_PARTS",
@@ -219,6 +223,7 @@ __all__ = [
     "JOB_TAGS",
     "JOB_TITLE",
     "JOB_VENTILATION",
+    "JOB_WIRE_ORDERS",
     "KW_PER_HP",
     "LARGEST_HP",
     "LARGEST_KW",
@@ -338,6 +343,7 @@ __all__ = [
     "Ventilation",
     "WayOrder",
     "Wetting",
+    "WireOrder",
     "WiringOrder",
     "add_load",
     "add_signal",

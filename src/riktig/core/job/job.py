@@ -17,6 +17,7 @@ from riktig.core.job.script import OwnScript
 from riktig.core.job.shelf import Offcut
 from riktig.core.job.signal import Signal, Source
 from riktig.core.job.supply import Supply
+from riktig.core.job.wire_order import WireOrder
 
 __all__ = ["Job"]
 
@@ -33,7 +34,8 @@ class Job:
     ``parts`` are parts that the catalogue lacks, ``picks`` the parts he chose for devices himself,
     ``joins`` parts that stand as one assembly; ``shelf``
     offcuts to cut from before new stock; ``door`` is where the builder has put operators, ``openings`` holes of
-    his own; ``purchases`` what the purchasing desk knows of the parts.
+    his own; ``purchases`` what the purchasing desk knows of the parts; ``wire_orders``
+    how he joins the clamps of a potential, ``one_conductor`` clamps that take no second one.
     """
 
     number: str = ""
@@ -65,6 +67,8 @@ class Job:
     door: DoorFix | None = None
     openings: tuple[Opening, ...] = ()
     purchases: tuple[Purchase, ...] = ()
+    wire_orders: tuple[WireOrder, ...] = ()
+    one_conductor: tuple[str, ...] = ()
 
     def load(self, load_id: LoadId) -> Load:
         """The load with this id.

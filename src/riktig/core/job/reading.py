@@ -20,6 +20,7 @@ __all__ = [
     "JOB_MAKER",
     "JOB_NUMBER",
     "JOB_NUMBERS",
+    "JOB_ONE_CONDUCTOR",
     "JOB_OPENINGS",
     "JOB_OVERRIDES",
     "JOB_PARTS",
@@ -38,6 +39,7 @@ __all__ = [
     "JOB_TAGS",
     "JOB_TITLE",
     "JOB_VENTILATION",
+    "JOB_WIRE_ORDERS",
 ]
 
 T = TypeVar("T")
@@ -74,6 +76,8 @@ JOB_PARTS = _part("parts", lambda job: job.parts)
 JOB_PICKS = _part("picks", lambda job: job.picks)
 JOB_JOINS = _part("joins", lambda job: job.joins)
 JOB_SHELF = _part("shelf", lambda job: job.shelf)
+JOB_WIRE_ORDERS = _part("wire orders", lambda job: job.wire_orders)
+JOB_ONE_CONDUCTOR = _part("clamps for one conductor", lambda job: job.one_conductor)
 JOB_DOOR = _part("door", lambda job: job.door)
 JOB_OPENINGS = _part("openings", lambda job: job.openings)
 JOB_VENTILATION = _part("ventilation", lambda job: job.enclosure.ventilation)

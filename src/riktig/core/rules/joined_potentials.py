@@ -71,6 +71,19 @@ def potentials_joined(view: View) -> ClauseResult:
         first, *others = parts.get(net.id) or [[]]
         for apart in others:
             findings.append(_finding(view, first, apart, clause))
+    for pin in view.wiring.strays:
+        known = view.circuits.by_id.get(pin.device)
+        name = view.pin_label(pin) if known else str(pin)
+        findings.append(
+            Finding(
+                "W07",
+                Verdict.JUDGE,
+                f"An order of wires of your own names {name}, which is not on its potential any more: it is left out.",
+                PinKey(pin) if known else None,
+                clause,
+                "Set the order of that potential anew in Wires, or take it back.",
+            )
+        )
     evidence = (f"{count} potentials, {len(view.wiring.wires)} wires",)
     return ClauseResult("W07", Group.WIRING, "Potentials joined", clause, evidence, tuple(findings))
 

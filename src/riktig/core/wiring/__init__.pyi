@@ -8,7 +8,9 @@ from .draw import draw_batches, mini_plate, route_shapes, wire_roles
 from .fill import DUCT_HEIGHT, DUCT_WIDTHS, DuctEntry, DuctUse, fill_limit
 from .model import JUMPER, Batch, Crowded, Segment, Wire, WireEnd, WireId, Wiring, WiringStage, WorkCompared, wire_key
 from .order_chain import best_path
+from .own_orders import order_of
 from .routes import Route, Router
+from .stages import areas_of
 
 __all__ = [
     "BARE_PLATE_DRAWING",
@@ -34,6 +36,7 @@ __all__ = [
     "Work",
     "WorkCompared",
     "analogue_nets",
+    "areas_of",
     "bench_cards",
     "bench_sheets",
     "best_path",
@@ -41,6 +44,7 @@ __all__ = [
     "draw_batches",
     "fill_limit",
     "mini_plate",
+    "order_of",
     "prices_of",
     "route_shapes",
     "wire_all",

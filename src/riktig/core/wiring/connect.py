@@ -3,12 +3,14 @@
 from collections import defaultdict
 from collections.abc import Container, Iterable, Mapping
 from dataclasses import dataclass
+from functools import partial
 from itertools import pairwise
 from typing import NamedTuple
 
 from riktig.core.catalogue import Can, Clamp
 from riktig.core.door import DoorPlan
 from riktig.core.evaluation import Memory
+from riktig.core.ids import read_pin
 from riktig.core.job import (
     CircuitId,
     DeviceId,
@@ -19,6 +21,7 @@ from riktig.core.job import (
     Practice,
     Supply,
     TerminalTemperature,
+    WireOrder,
     circuit_of,
 )
 from riktig.core.plate import Layout
@@ -32,6 +35,7 @@ from riktig.core.wiring.connections import Connection, chained, feeds
 from riktig.core.wiring.fill import segments_of
 from riktig.core.wiring.joined import earth_points, first_of_joined, joined_pins
 from riktig.core.wiring.model import Crowded, Wire, WireEnd, WireId, Wiring, WiringStage, wire_key
+from riktig.core.wiring.own_orders import OwnOrders
 from riktig.core.wiring.routes import Route, Router
 from riktig.core.wiring.stages import Stages, areas_of
 from riktig.core.wiring.wire_ids import INSIDE_ONE, wire_ids_of
@@ -59,6 +63,8 @@ class WiringInputs:
     supply: Supply
     joins: tuple[Join, ...] = ()
     """What the builder joined to blocks."""
+    orders: tuple[WireOrder, ...] = ()
+    one_conductor: tuple[str, ...] = ()
 
 
 def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
@@ -85,7 +91,10 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
     connections: list[Connection] = []
     earths: list[tuple[Net, list[PinRef]]] = []
     unrouted: list[PinRef] = []
+    own_orders = OwnOrders(inputs.orders, nets.of_pin)
+    alone = frozenset(read_pin(text) for text in inputs.one_conductor)
     spreads = [d for d in circuits.devices if any(d.kind.can(ability) for ability in SPREADS)]
+    spreading = {device.id for device in spreads}
     for net in nets.nets:
         pins = [pin for pin in net.pins if _is_clamp(pin, devices)]
         unrouted += [pin for pin in pins if not router.reaches(pin)]
@@ -93,8 +102,15 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
         if net.net_class is NetClass.EARTH:
             earths.append((net, pins))
             continue
-        pins = first_of_joined(pins, joined)
-        single = frozenset(pin for pin in pins if _holds(pin, devices, sizing) == 1)
+        alike, pins = pins, first_of_joined(pins, joined)
+        single = frozenset(pin for pin in pins if pin in alone or _holds(pin, devices, sizing) == 1)
+        takes_wire = {joined[pin]: pin for pin in pins if pin in joined}
+        stands_for = {pin: takes_wire[joined[pin]] for pin in alike if pin in joined}
+        shortest = partial(router.chain, single=single, door=frozenset())
+        own = own_orders.connections(net, pins, stands_for, spreading, shortest)
+        if own is not None:
+            connections += own
+            continue
         spread = _from_blocks(net, pins, _blocks_of(net, spreads, router), maker) if feeds(net) else []
         if spread:
             connections += spread
@@ -120,7 +136,9 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
     wires = [maker.wire(draft, ends) for draft in drafts]
     returns = {net.id for net in inputs.nets.nets if net.net_class is NetClass.NEUTRAL or net.earthed}
     ordered, batches = make_batches(wires, practice, returns, areas_of(devices, layout, inputs.door))
-    return Wiring(ordered, batches, segments_of(ordered, layout), ends.crowded(), tuple(unrouted), joined)
+    strays = tuple(pin for net in nets.nets for pin in own_orders.strays(net))
+    strays += tuple(pin for order in own_orders.lost for pin in order.pins)
+    return Wiring(ordered, batches, segments_of(ordered, layout), ends.crowded(alone), tuple(unrouted), joined, strays)
 
 
 def _is_clamp(pin: PinRef, devices: Mapping[DeviceId, Device]) -> bool:
@@ -350,8 +368,8 @@ class _Ends:
         shared: WireId | None = others[0].key if others and twin else None
         return WireEnd(pin, label, f"ferrule {chosen.name}", chosen.strip, clamp.torque_n_m, shared)
 
-    def crowded(self) -> tuple[Crowded, ...]:
-        """The clamps that hold more than they may."""
+    def crowded(self, alone: Container[PinRef]) -> tuple[Crowded, ...]:
+        """The clamps that hold more than they may; ``alone`` are those that the builder wants one conductor in."""
         crowded: list[Crowded] = []
         for pin, landed in self._at.items():
             if self._is_infeed(pin):
@@ -360,6 +378,8 @@ class _Ends:
             texts: list[str] = []
             if len(landed) > clamp.conductors:
                 texts.append(f"{len(landed)} conductors where {clamp.conductors} may be clamped")
+            elif pin in alone and len(landed) > 1:
+                texts.append(f"{len(landed)} conductors where you want one: set the order of the potential by hand")
             if len(sections) > 1:
                 texts.append("two sections share one clamp")
             texts += [

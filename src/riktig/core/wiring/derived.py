@@ -3,7 +3,7 @@
 from riktig.core.door import DOOR
 from riktig.core.evaluation import reads
 from riktig.core.geometry import Drawing
-from riktig.core.job import JOB_ENCLOSURE, JOB_PRACTICE, JOB_SUPPLY, Practice
+from riktig.core.job import JOB_ENCLOSURE, JOB_ONE_CONDUCTOR, JOB_PRACTICE, JOB_SUPPLY, JOB_WIRE_ORDERS, Practice
 from riktig.core.plate import ASSEMBLIES, LAYOUT, DuctLevel, Layout, draw_plate
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, Circuits, Names
 from riktig.core.sizing import SIZING
@@ -13,7 +13,18 @@ from riktig.core.wiring.fill import DuctUse, duct_uses
 __all__ = ["BARE_PLATE_DRAWING", "DUCT_USES", "PLATE_DRAWING", "WIRING"]
 
 WIRING_INPUTS = (
-    reads(CIRCUITS) & NETS & NAMES & SIZING & LAYOUT & DOOR & JOB_ENCLOSURE & JOB_PRACTICE & JOB_SUPPLY & ASSEMBLIES
+    reads(CIRCUITS)
+    & NETS
+    & NAMES
+    & SIZING
+    & LAYOUT
+    & DOOR
+    & JOB_ENCLOSURE
+    & JOB_PRACTICE
+    & JOB_SUPPLY
+    & ASSEMBLIES
+    & JOB_WIRE_ORDERS
+    & JOB_ONE_CONDUCTOR
 ).derive("wiring inputs", WiringInputs)
 WIRING = reads(WIRING_INPUTS).derive_with_memory("wiring", lambda memory, inputs: wire_all(inputs, memory))
 

@@ -10,8 +10,9 @@ from riktig.core.wiring.model import Batch, Wire, WireId, Wiring
 
 __all__ = ["draw_batches", "mini_plate", "route_shapes", "wire_roles"]
 
-CARD, GAP, WIDE = 21.0, 3.0, 230.0
-LONGEST_BAR = 95.0
+CARD, GAP, WIDE = 21.0, 3.0, 152.0
+"""So wide that a card is read whole beside the details in a window of 1280 points, mm."""
+LONGEST_BAR = 46.0
 
 
 def draw_batches(wiring: Wiring, finished: dict[str, int], chosen: Key | None = None) -> Drawing:
@@ -46,26 +47,26 @@ def _card(
         Text(x + 15, y + 13.2, _between(batch.areas), 2.7, key=key),
         Text(x + 15, y + 17.6, batch.places, 2.7, "second", key=key),
     ]
-    left, top = x + 72, y + 2.8
+    left, top = x + 62, y + 2.8
     length = max(LONGEST_BAR * batch.cut / longest, 14.0)
     lines = min(count, 5)
     for n in range(lines):
         shapes += wire_bar(left, top + n * 2.1, length, batch.colour, key)
     shapes += [
         Text(left, y + 18.6, f"{batch.cut:g} mm", 2.7, face=Face.PRINTED, key=key),
-        Text(left + 24, y + 18.6, f"{conductor_name(batch.mm2)} {batch.colour}", 2.7, "second", key=key),
-        Text(rect.right - 46, y + 9.5, str(count), 5.0, face=Face.BOLD, align=Align.RIGHT, key=key),
-        Text(rect.right - 44, y + 9.5, "wire" if count == 1 else "wires", 2.7, "second", key=key),
+        Text(left + 20, y + 18.6, f"{conductor_name(batch.mm2)} {batch.colour}", 2.7, "second", key=key),
+        Text(rect.right - 18, y + 9.5, str(count), 5.0, face=Face.BOLD, align=Align.RIGHT, key=key),
+        Text(rect.right - 16.5, y + 9.5, "wire" if count == 1 else "wires", 2.7, "second", key=key),
     ]
     numbers = list(dict.fromkeys(by_key[k].number for k in batch.wires))
     shown = ", ".join(numbers[:4]) + (" …" if len(numbers) > 4 else "")
-    shapes.append(Text(rect.right - 3, y + 15.6, shown, 2.6, "second", Face.PRINTED, Align.RIGHT, key=key))
-    bar = Rect(rect.right - 29, y + 6.6, 26, 2.4)
+    shapes.append(Text(rect.right - 3, y + 16.6, shown, 2.6, "second", Face.PRINTED, Align.RIGHT, key=key))
+    bar = Rect(rect.right - 29, y + 11.2, 26, 1.4)
     shapes.append(box(bar, "line", 0.25, "panel", key, "card"))
     if finished:
         done = Rect(bar.x, bar.y, bar.width * finished / count, bar.height)
         shapes.append(box(done, "act", 0, "act", key, "card"))
-    shapes.append(Text(rect.right - 3, y + 5, f"{finished} of {count} in", 2.4, "third", align=Align.RIGHT, key=key))
+    shapes.append(Text(rect.right - 3, y + 4.6, f"{finished} of {count} in", 2.4, "third", align=Align.RIGHT, key=key))
     return shapes
 
 

@@ -172,6 +172,8 @@ class Wiring:
     crowded: tuple[Crowded, ...]
     unrouted: tuple[PinRef, ...]
     joined: Mapping[PinRef, str]
+    strays: tuple[PinRef, ...] = ()
+    """Clamps that an order of the builder names and that are not on its potential any more."""
     by_key: Mapping[WireId, Wire] = field(init=False, repr=False, compare=False)
     on_device: Mapping[DeviceId, tuple[Wire, ...]] = field(init=False, repr=False, compare=False)
 

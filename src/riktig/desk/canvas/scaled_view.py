@@ -284,7 +284,15 @@ class ScaledView(QWidget):
         beside = window == self._fitted_in and event.oldSize().height() == self.height()
         if self._fitted and not beside:
             self.fit_whole() if self._whole else self.fit()
+        elif self._fitted:
+            self._keep_in_sight()
         self._forget()
+
+    def _keep_in_sight(self) -> None:
+        """Moves a drawing aside by what it has lost to something that opened beside it, no further."""
+        wide = self._drawing.width * self.scale
+        if self._home is None and self._offset.x() + wide > self.width() - BORDER_PX:
+            self._offset.setX(max(self.width() - BORDER_PX - wide, BORDER_PX))
 
     def showEvent(self, event: QShowEvent) -> None:
         """Fits into the room that it comes back to."""

@@ -1,21 +1,25 @@
 """Batches as cards, the list from end to end, or the numbers with their ends by place."""
 
+from collections.abc import Sequence
+
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QSplitter, QStackedWidget, QWidget
 
+from riktig.core.edits import Edit
 from riktig.core.exports import Schedule, schedule
 from riktig.core.geometry import Drawing, Shape, moved
 from riktig.core.ids import WireId
 from riktig.core.job import Batching, EndStyle
-from riktig.core.keys import BatchKey, Key, NetKey, WireKey
+from riktig.core.keys import BatchKey, Key, NetKey, PinKey, WireKey
 from riktig.core.plate import LAYOUT
 from riktig.core.production import NumberState, NumberStatus, draw_numbers, field_facts, field_subject, number_states
 from riktig.core.records import FieldEndDone, NewRecord, TakenBack
-from riktig.core.schematic import CIRCUITS, CONDUCTOR_ENDS, NAMES, PinLabels
+from riktig.core.schematic import CIRCUITS, CONDUCTOR_ENDS, NAMES, NETS, Net, NetClass, PinLabels
 from riktig.core.wiring import WIRING, bench_cards, draw_batches, work_compared
 from riktig.desk.canvas import PAGES, DrawingView
 from riktig.desk.session import Session
+from riktig.desk.stations.wires.order import OrderAsked
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import ScheduleTable, Station, plain_label
 
@@ -49,6 +53,11 @@ class WiresStation(Station):
         self.field = self.button(
             "Site ends terminated", "Ticks this number as done in the field, or takes it back (Space)"
         )
+        self.order = self.button(
+            "Order …",
+            "The order in which the clamps of the chosen wire's potential are joined: move, split, or one only",
+        )
+        self.order.clicked.connect(self.ask_order)
         self.which.clicked.connect(self.refresh)
         self.field.clicked.connect(self.tick_field)
         self.batches.setChecked(True)
@@ -70,7 +79,8 @@ class WiresStation(Station):
         self.stack.addWidget(self.listing)
         self.stack.addWidget(self.ends_of_number)
         self.only = 0
-        self.add_bar((self.batches, self.listed, self.numbers, self.which, self.field, None, self.words))
+        self._asked: OrderAsked | None = None
+        self.add_bar((self.batches, self.listed, self.numbers, self.order, self.which, self.field, None, self.words))
         self.add_body(self.stack)
         self.add_body(self.hint, 0)
 
@@ -128,6 +138,38 @@ class WiresStation(Station):
         self.session.record_all(
             [NewRecord(r.subject, TakenBack("field end", "taken back"), r.id) for r in last.values()]
         )
+
+    def ask_order(self) -> None:
+        """Asks for the order in which the clamps of the chosen wire's or number's potential are joined."""
+        net = self._net_chosen()
+        if net is None:
+            self.session.say("Choose a wire or a number first: then the order of its potential can be set.")
+            return
+        if net.net_class is NetClass.EARTH:
+            self.session.say("Protective conductors have no order: each runs to a clamp of its own on the earth bar.")
+            return
+        asked = OrderAsked(self.session, net.id, self.theme, self)
+        asked.accepted.connect(lambda: self._use_order(asked.edits))
+        if self._asked is not None:
+            self._asked.deleteLater()
+        self._asked = asked
+        asked.open()
+
+    def _use_order(self, edits: Sequence[Edit]) -> None:
+        step = f"order {self.session.history.count}"
+        for edit in edits:
+            self.session.edit("Set the order of connection", edit, merge=step)
+
+    def _net_chosen(self) -> Net | None:
+        evaluation, key = self.session.evaluation, self.session.selection
+        of_pin = evaluation.get(NETS).of_pin
+        match key:
+            case WireKey(wire):
+                known = evaluation.get(WIRING).by_key.get(wire)
+                return of_pin.get(known.net) if known else None
+            case NetKey(pin) | PinKey(pin):
+                return of_pin.get(pin)
+        return None
 
     def _show_tally(self) -> None:
         states = self.states()

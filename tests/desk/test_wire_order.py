@@ -1,0 +1,133 @@
+"""Wires: the order of a potential is dragged, split, kept, undone in one step and taken back to the least wire."""
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QDialogButtonBox
+
+from riktig.core.ids import read_pin
+from riktig.core.keys import NetKey, PinKey, WireKey
+from riktig.core.schematic import NETS, NetClass
+from riktig.core.wiring import WIRING, wire_key
+from riktig.desk.session import Session
+from riktig.desk.shell import MainWindow
+from riktig.desk.stations.wires import WiresStation
+from riktig.desk.stations.wires.order import OrderAsked
+from tests.desk.conftest import settle_window
+
+RETURN = "c1.K:A2"
+
+
+@pytest.fixture
+def station(window: MainWindow) -> WiresStation:
+    window.go_to("Wires")
+    settle_window()
+    station = window.stations["Wires"]
+    assert isinstance(station, WiresStation)
+    return station
+
+
+def asked(station: WiresStation) -> OrderAsked:
+    """The dialog that the button opens."""
+    QTest.mouseClick(station.order, Qt.MouseButton.LeftButton)
+    settle_window()
+    (dialog,) = [w for w in QApplication.topLevelWidgets() if isinstance(w, OrderAsked) and w.isVisible()]
+    return dialog
+
+
+def pins(dialog: OrderAsked) -> list[str]:
+    return [dialog.clamps.item(n).data(Qt.ItemDataRole.UserRole) for n in range(dialog.clamps.count())]
+
+
+def use(dialog: OrderAsked) -> None:
+    dialog.buttons.button(QDialogButtonBox.StandardButton.Ok).click()
+    settle_window()
+
+
+def test_a_clamp_moved_by_key_is_joined_there_and_one_undo_takes_it_back(
+    station: WiresStation, session: Session
+) -> None:
+    session.select(PinKey(read_pin(RETURN)))
+    before = session.job
+    dialog = asked(station)
+    row = pins(dialog)
+    at = row.index(RETURN)
+    assert f"{at + 1}." in dialog.clamps.item(at).text()
+    least = dialog.sum.text()
+    assert "the least there is" in least
+    dialog.clamps.setCurrentRow(at)
+    for _ in range(at):
+        QTest.keyClick(dialog.clamps, Qt.Key.Key_Up, Qt.KeyboardModifier.AltModifier)
+    assert pins(dialog)[0] == RETURN
+    QTest.mouseClick(dialog.one, Qt.MouseButton.LeftButton)
+    assert "one conductor" in dialog.clamps.item(0).text()
+    use(dialog)
+    assert session.job.one_conductor == (RETURN,)
+    (order,) = session.job.wire_orders
+    assert order.chains[0][0] == RETURN
+    assert wire_key(*order.clamps[0][:2]) in session.evaluation.get(WIRING).by_key
+    session.undo()
+    settle_window()
+    assert session.job == before
+
+
+def test_a_clamp_wired_from_another_splits_the_potential(station: WiresStation, session: Session) -> None:
+    session.select(PinKey(read_pin(RETURN)))
+    dialog = asked(station)
+    row = pins(dialog)
+    dialog.clamps.setCurrentRow(3)
+    choice = dialog.origin.findData(row[0])
+    assert choice > 0
+    dialog.origin.setCurrentIndex(choice)
+    dialog.origin.activated.emit(choice)
+    assert "from" in dialog.clamps.item(3).text()
+    use(dialog)
+    (order,) = session.job.wire_orders
+    assert (row[3], row[0]) in order.rows
+    assert wire_key(read_pin(row[0]), read_pin(row[3])) in session.evaluation.get(WIRING).by_key
+
+
+def test_least_wire_takes_the_order_back(station: WiresStation, session: Session) -> None:
+    session.select(PinKey(read_pin(RETURN)))
+    before = session.job
+    dialog = asked(station)
+    row = pins(dialog)
+    dialog.clamps.setCurrentRow(1)
+    QTest.mouseClick(dialog.down, Qt.MouseButton.LeftButton)
+    assert pins(dialog) == [row[0], row[2], row[1], *row[3:]]
+    assert "the least is" in dialog.sum.text(), "there and back again takes more"
+    use(dialog)
+    assert session.job.wire_orders
+    dialog = asked(station)
+    QTest.mouseClick(dialog.shortest, Qt.MouseButton.LeftButton)
+    assert "the least there is" in dialog.sum.text()
+    use(dialog)
+    assert session.job == before
+
+
+def test_used_as_it_stood_nothing_is_pinned(station: WiresStation, session: Session) -> None:
+    """“Use this order” without a change pins nothing: the planner goes on choosing the least wire."""
+    session.select(PinKey(read_pin(RETURN)))
+    before = session.job
+    use(asked(station))
+    assert session.job == before
+
+
+def test_a_wire_and_a_number_lead_to_their_potential_an_earth_has_none(
+    station: WiresStation, session: Session, said: list[tuple[str, bool]]
+) -> None:
+    wiring, of_pin = session.evaluation.get(WIRING), session.evaluation.get(NETS).of_pin
+    wire = next(w for w in wiring.wires if of_pin[w.net].net_class is NetClass.CONTROL)
+    for key in (WireKey(wire.key), NetKey(wire.net)):
+        session.select(key)
+        dialog = asked(station)
+        assert wire.number in dialog.windowTitle()
+        assert {str(wire.start.pin), str(wire.end.pin)} <= set(pins(dialog))
+        dialog.reject()
+        settle_window()
+    session.select(WireKey(next(w.key for w in wiring.wires if of_pin[w.net].net_class is NetClass.EARTH)))
+    QTest.mouseClick(station.order, Qt.MouseButton.LeftButton)
+    assert "earth bar" in said[-1][0]
+    session.select(None)
+    QTest.mouseClick(station.order, Qt.MouseButton.LeftButton)
+    assert "Choose a wire" in said[-1][0]
