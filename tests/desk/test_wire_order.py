@@ -5,6 +5,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialogButtonBox
 
+from riktig.core.geometry import Text
 from riktig.core.ids import read_pin
 from riktig.core.keys import NetKey, PinKey, WireKey
 from riktig.core.schematic import NETS, NetClass
@@ -131,3 +132,18 @@ def test_a_wire_and_a_number_lead_to_their_potential_an_earth_has_none(
     session.select(None)
     QTest.mouseClick(station.order, Qt.MouseButton.LeftButton)
     assert "Choose a wire" in said[-1][0]
+
+
+def test_kits_show_the_loom_and_what_is_chosen_there(station: WiresStation, session: Session) -> None:
+    QTest.mouseClick(station.kits, Qt.MouseButton.LeftButton)
+    settle_window()
+    drawing = station.kit_cards.drawing
+    texts = {mark.text for mark in drawing.shapes if isinstance(mark, Text)}
+    assert "Loom of the door" in texts
+    assert "bench" in station.hint.text()
+    key = next(mark.key for mark in drawing.shapes if isinstance(mark.key, WireKey))
+    station.kit_cards.chosen.emit(key)
+    assert session.selection == key
+    QTest.mouseClick(station.batches, Qt.MouseButton.LeftButton)
+    settle_window()
+    assert not station.kits.isChecked()

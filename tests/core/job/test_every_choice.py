@@ -108,7 +108,7 @@ def test_no_two_values_come_to_the_same_lists(name: str) -> None:
 FIGURES = {
     "spare_terminals": 0.3, "spare_duct": 0.9,
     "spare_share": 0.5, "finger_room": 35.0, "door_loop": 600.0, "end_allowance": 80.0, "batch_minutes": 0.0,
-    "hour_price": 1.0, "metre_price": 50.0, "duct_width": 45.0,
+    "hour_price": 1.0, "metre_price": 50.0, "wire_spare": 0.5, "duct_width": 45.0,
     "bar_length": 1000.0, "saw_kerf": 4.0, "bar_trim": 20.0, "lid_gap": 3.0, "shaft_in_switch": 30.0,
     "shaft_in_handle": 40.0, "handle_tolerance": 8.0, "wall_skew": 20.0, "reserved_numbers": 20, "number_step": 50,
     "dc_colours": ("black", "white", "brown", "blue"),

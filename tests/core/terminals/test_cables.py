@@ -70,7 +70,12 @@ def test_every_field_device_that_is_wired_has_its_cable_and_every_core_both_its_
         if row[columns.index("cores")]:
             assert row[columns.index("cores")] == len(wired), device.id
     entries = {entry.cable for entry in evaluation.get(ENTRIES).entries}
-    assert {row[0] for row in rows if row[columns.index("cores")]} == entries
+    # On a network the first cable comes in, the next run from thing to thing outside.
+    cored = {row[0] for row in rows if row[columns.index("cores")]}
+    ready_made = {row[0] for row in rows if row[columns.index("make_up")] == "network cable"}
+    assert cored <= entries
+    assert entries - cored <= ready_made
+    assert len(entries - cored) == (1 if ready_made else 0)
 
 
 @pytest.mark.parametrize("name", NAMES_)

@@ -91,6 +91,8 @@ class Can(Enum):
     """Lets air through the door."""
     SOCKET_IN_DOOR = "socket in the door"
     """A plug goes into it from outside."""
+    ON_NETWORK = "on the network"
+    """Its ports P1, P2 … take the cables of a network."""
     FLOAT = "float switch"
     """Moves with a level."""
     END_SWITCH = "end switch"

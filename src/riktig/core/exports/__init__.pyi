@@ -15,6 +15,7 @@ from .renaming_drawing import draw_renaming
 from .schedule_model import Schedule, Value
 from .schedules import holes_of
 from .schedules_door import site_items
+from .schedules_kits import kit_cards
 from .schedules_plate import plate_parts
 from .station_papers import STATION_PAPERS, write_station_papers
 from .svg import as_svg
@@ -51,6 +52,7 @@ __all__ = [
     "fitting_scale",
     "holes_of",
     "ink",
+    "kit_cards",
     "measured_record",
     "metal_record",
     "missing_glyphs",

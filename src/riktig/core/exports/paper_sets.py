@@ -11,6 +11,7 @@ from riktig.core.exports.pdf_document import PaperTexts
 from riktig.core.exports.pdf_front import Cover
 from riktig.core.exports.schedule_model import Schedule
 from riktig.core.exports.schedules import holes_of
+from riktig.core.exports.schedules_kits import kit_cards
 from riktig.core.exports.schedules_plate import plate_parts
 from riktig.core.geometry import Drawing
 from riktig.core.holes import HOLES, SHEETS, draw_sheet, mark_out
@@ -19,7 +20,7 @@ from riktig.core.labels import CARDS, LABELS, Medium, card_pages, label_pages
 from riktig.core.plate import LAYOUT
 from riktig.core.schematic import without_title_block
 from riktig.core.terminals import STRIPS, strip_pages
-from riktig.core.wiring import PLATE_DRAWING, WIRING, bench_sheets
+from riktig.core.wiring import PLATE_DRAWING, WIRING, bench_sheets, stacked
 
 __all__ = [
     "BENCH",
@@ -59,7 +60,7 @@ _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
     Reader.BUILDER: (
         frozenset({
             "holes", "cuts", "bars", "places", "ducts", "openings", "operators", "picks", "wires", "batches",
-            "cutting", "tally", "terminals",
+            "cutting", "drums", "loom", "network", "neutrals", "tally", "terminals",
             "entries", "metal record", "measured record", "build record",
         }),
         ("plate", "door", "gland", "side", "strips"),
@@ -145,6 +146,7 @@ def batch_card_sheets(evaluation: Evaluation[Job]) -> list[Page]:
     """The cards of all batches of wires at true size, to be cut apart and taken to the bench."""
     flexible = evaluation.document.practice.ends is EndStyle.FERRULES
     sheets = bench_sheets(evaluation.get(WIRING), evaluation.get(LAYOUT), flexible=flexible)
+    sheets += stacked(kit_cards(evaluation))
     return [Page(sheet, to_scale=True, sheet=paper_of(evaluation.document), as_it_is=True) for sheet in sheets]
 
 

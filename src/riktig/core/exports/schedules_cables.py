@@ -8,7 +8,7 @@ from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.holes import ENTRIES
 from riktig.core.job import DeviceId, Job
 from riktig.core.keys import DeviceKey
-from riktig.core.schematic import CIRCUITS, CONDUCTOR_ENDS, DOOR, NAMES, NETS, NetClass, Zone
+from riktig.core.schematic import CIRCUITS, CONDUCTOR_ENDS, DOOR, NAMES, NETS, PLATE, NetClass, Zone
 from riktig.core.standards import conductor_name
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
@@ -74,6 +74,8 @@ def _routes(evaluation: Evaluation[Job]) -> Schedule:
     to: dict[str, list[str]] = defaultdict(list)
     earths: dict[str, int] = defaultdict(int)
     for conductor_ends in evaluation.get(CONDUCTOR_ENDS):
+        if not {PLATE, DOOR} & {ends.place for ends in conductor_ends.places}:
+            continue  # from thing to thing in the field
         for ends in conductor_ends.places[1:]:
             to[ends.place].append(names.number.get(conductor_ends.net, ""))
             earths[ends.place] += nets[conductor_ends.net].net_class is NetClass.EARTH

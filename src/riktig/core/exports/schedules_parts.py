@@ -8,7 +8,7 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.exports.purchasing import PURCHASE, line_of, purchase_cells, shortage, table_of
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.holes import ENTRIES, HOLES
-from riktig.core.job import EndStyle, Job, JoinHow, PinRef, circuit_of
+from riktig.core.job import EndStyle, Job, JoinHow, PinRef, Practice, circuit_of
 from riktig.core.labels import LABELS
 from riktig.core.plate import ASSEMBLIES, CUTS, LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES, Zone
@@ -18,7 +18,7 @@ from riktig.core.standards import conductor_name, conductor_type
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
-__all__ = ["SCHEDULES", "bought"]
+__all__ = ["SCHEDULES", "bought", "conductor_text"]
 
 Row = tuple[Value, ...]
 """Part, description, quantity, unit, tags, and the kit in which it is put ready."""
@@ -138,15 +138,40 @@ def _wires(evaluation: Evaluation[Job]) -> list[Row]:
                     continue
                 shared.add(pair)
             ends[end.fitting] += 1
-    made = "stranded" if evaluation.document.practice.ends is EndStyle.CRIMPS else "flexible"
-    lengths = [
-        (f"{made} wire {conductor_name(mm2)} {colour}, {conductor_type(mm2, flexible=made == 'flexible')}", length)
-        for (mm2, colour), length in wire.items()
-    ]
+    practice = evaluation.document.practice
+    lengths = [(conductor_text(mm2, colour, practice), length) for (mm2, colour), length in wire.items()]
     return [
+        *_network_cables(evaluation),
         *(("", text, length / 1000, "m", "", WIRE_KIT) for text, length in lengths),
         *(("", name, count, "pc", "", WIRE_KIT) for name, count in ends.items()),
     ]
+
+
+def conductor_text(mm2: float, colour: str, practice: Practice) -> str:
+    """A conductor as the parts list has it: “flexible wire 1.5 mm² blue, H07V-K, class 5”.
+
+    Args:
+        mm2: Its section.
+        colour: Its colour.
+        practice: Whether conductors are flexible, with ferrules.
+    """
+    flexible = practice.ends is EndStyle.FERRULES
+    made = "flexible" if flexible else "stranded"
+    return f"{made} wire {conductor_name(mm2)} {colour}, {conductor_type(mm2, flexible=flexible)}"
+
+
+def _network_cables(evaluation: Evaluation[Job]) -> list[Row]:
+    """The ready-made cables of a network by length; those outside are ordered once they are measured."""
+    cables = evaluation.get(WIRING).network
+    inside = Counter(cable.length for cable in cables if cable.inside)
+    rows: list[Row] = [
+        ("", f"network cable, ready made, {length / 1000:g} m", count, "pc", "", WIRE_KIT)
+        for length, count in sorted(inside.items())
+    ]
+    outside = sum(not cable.inside for cable in cables)
+    if outside:
+        rows.append(("", "network cable to the field, length by measure", outside, "pc", "", ENTRY_KIT))
+    return rows
 
 
 def bought(evaluation: Evaluation[Job]) -> tuple[Row, ...]:

@@ -40,7 +40,11 @@ STATION_PAPERS: dict[str, StationPaper] = {
     "Circuits": StationPaper(("sheets",), ("behaviour", "io"), numbered=True),
     "Plate": StationPaper(("plate",), ("places", "holes", "cuts", "bars")),
     "Door": StationPaper(("door", "gland", "side"), ("operators", "openings", "entries")),
-    "Wires": StationPaper(lists=("wires", "batches", "cutting", "tally"), cards=True, numbered=True),
+    "Wires": StationPaper(
+        lists=("wires", "batches", "cutting", "drums", "loom", "network", "neutrals", "tally"),
+        cards=True,
+        numbered=True,
+    ),
     "Terminals": StationPaper(("strips",), ("terminals", "cables", "routes"), numbered=True),
     "Labels": StationPaper(labels=True, numbered=True),
     "Rules": StationPaper(lists=("findings", "clauses"), records=(judgement_record,)),

@@ -18,6 +18,8 @@ SHEATH = 1.8
 """Of a cable's outer sheath, mm (common size, no source)."""
 BUNDLE = {1: 1.0, 2: 2.0, 3: 2.16, 4: 2.42, 5: 2.7, 6: 3.0, 7: 3.0}
 """How many times as thick as a core so many laid together are (geometry of equal circles)."""
+NETWORK_CABLE = 6.5
+"""Diameter of a network cable of four pairs, screened, mm (common size, from memory)."""
 BETWEEN = 8.0
 """Between the nuts of neighbours, for the spanner (chosen by us)."""
 EDGE = 12.0
@@ -82,12 +84,13 @@ def entries_of(strips: Strips, enclosure: Enclosure, door: DoorPlan, practice: P
     american = practice.rulebook.north_american
     for cable in strips.cables:
         side = enclosure.entry if cable.is_supply else enclosure.field_entry
-        if not cable.cores:
+        if not cable.enters:
             continue
-        diameter = cable_diameter(cable.sold, cable.mm2)
-        area = sum(pi / 4 * cable_core_diameter(core.mm2).value ** 2 for core in cable.cores)
+        diameter = cable_diameter(cable.sold, cable.mm2) if cable.cores else NETWORK_CABLE
+        area = 0.0 if cable.cores else pi / 4 * NETWORK_CABLE**2
+        area += sum(pi / 4 * cable_core_diameter(core.mm2).value ** 2 for core in cable.cores)
         area += cable.spare * pi / 4 * cable_core_diameter(cable.mm2).value ** 2
-        fitting = conduit_hub(cable.sold, area) if american else gland_for(diameter)
+        fitting = conduit_hub(max(cable.sold, 1), area) if american else gland_for(diameter)
         wanted.setdefault(sides[side], []).append((cable, diameter, fitting))
     tool = Tool.PUNCH if practice.door_holes is DoorHoles.PUNCH else Tool.HOLE_SAW
     family = "hub" if american else "gland"

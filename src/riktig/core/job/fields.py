@@ -186,6 +186,7 @@ class PracticeFields(TypedDict, total=False):
     batch_minutes: float
     hour_price: float
     metre_price: float
+    wire_spare: float
     duct_width: float
     bar_length: float
     saw_kerf: float

@@ -66,6 +66,7 @@ PRACTICE_LIMITS: Mapping[str, Range] = {
     "spare_share": Range(0, 0.9, "", "spare room on the rails", share=True),
     "spare_terminals": Range(0, 0.9, "", "spare terminals", share=True),
     "spare_duct": Range(0, 0.9, "", "spare room in the ducts", share=True),
+    "wire_spare": Range(0, 1, "", "spare conductor", share=True),
     "finger_room": Range(0, 200, "mm", "the room for fingers"),
     "door_loop": Range(0, 3000, "mm", "the loop at the door"),
     "end_allowance": Range(0, 500, "mm", "the allowance at an end"),

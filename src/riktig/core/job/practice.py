@@ -99,6 +99,8 @@ class Practice:
     hour_price: float = 60.0
     metre_price: float = 0.3
     """Of a conductor, for each mm² of its section; in the same money as an hour."""
+    wire_spare: float = 0.1
+    """Share of each conductor that is drawn beyond what is cut: for a wire spoiled, and for what is added."""
     duct_width: float = 30.0
     bar_length: float = 2000.0
     saw_kerf: float = 2.0

@@ -56,6 +56,8 @@ class Cable:
     cores: tuple[Core, ...]
     length_m: float
     is_supply: bool = False
+    enters: bool = True
+    """Whether it comes into the panel; on a network the next cable runs from thing to thing."""
 
     @property
     def sold(self) -> int:
@@ -252,8 +254,16 @@ def _cables(
         live, earth = sections.of(device, [core for core in landed if core.name != EARTH_CORE], nets)
         cores = tuple(replace(core, mm2=earth if core.name == EARTH_CORE else live) for core in landed)
         to = f"{tag} {device.purpose}"
-        cables.append(Cable(tag if is_supply else f"W{tag}", device.id, to, live, cores, metres, is_supply))
+        enters = bool(cores) or _from_panel(device, circuits, nets)
+        cables.append(Cable(tag if is_supply else f"W{tag}", device.id, to, live, cores, metres, is_supply, enters))
     return tuple(cables)
+
+
+def _from_panel(device: Device, circuits: Circuits, nets: Nets) -> bool:
+    """Whether a port of a thing on a network is joined to one in the panel."""
+    joined = (nets.of_pin.get(device.pin(pin.name)) for pin in device.kind.pins)
+    others = (circuits.device(pin.device) for net in joined if net for pin in net.pins)
+    return any(other.zone is not Zone.FIELD for other in others)
 
 
 class _CoreSections:

@@ -1,12 +1,17 @@
 from .batch_costs import Prices, Work, cheapest_parts, work_of_batch, work_one_at_a_time, work_to_length
 from .batches import prices_of, work_compared
-from .bench_cards import bench_cards, bench_sheets
+from .bench_cards import bench_cards, bench_sheets, stacked
 from .colours import analogue_nets
 from .connect import wire_all
 from .derived import BARE_PLATE_DRAWING, DUCT_USES, PLATE_DRAWING, WIRING
 from .draw import draw_batches, mini_plate, route_shapes, wire_roles
+from .drums import Drum, drums_of
 from .fill import DUCT_HEIGHT, DUCT_WIDTHS, DuctEntry, DuctUse, fill_limit
+from .kit_cards import loom_cards, network_cards, neutral_cards
+from .loom import Loom, LoomWire, looms_of
 from .model import JUMPER, Batch, Crowded, Segment, Wire, WireEnd, WireId, Wiring, WiringStage, WorkCompared, wire_key
+from .network_cables import NetworkCable
+from .neutral_kits import NeutralKit, neutral_kits
 from .order_chain import best_path
 from .own_orders import order_of
 from .routes import Route, Router
@@ -22,8 +27,13 @@ __all__ = [
     "WIRING",
     "Batch",
     "Crowded",
+    "Drum",
     "DuctEntry",
     "DuctUse",
+    "Loom",
+    "LoomWire",
+    "NetworkCable",
+    "NeutralKit",
     "Prices",
     "Route",
     "Router",
@@ -42,11 +52,18 @@ __all__ = [
     "best_path",
     "cheapest_parts",
     "draw_batches",
+    "drums_of",
     "fill_limit",
+    "loom_cards",
+    "looms_of",
     "mini_plate",
+    "network_cards",
+    "neutral_cards",
+    "neutral_kits",
     "order_of",
     "prices_of",
     "route_shapes",
+    "stacked",
     "wire_all",
     "wire_key",
     "wire_roles",

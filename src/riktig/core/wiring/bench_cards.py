@@ -13,7 +13,7 @@ from riktig.core.standards import conductor_name, conductor_type
 from riktig.core.wiring.draw import mini_plate, wire_bar
 from riktig.core.wiring.model import Batch, Wire, WireEnd, Wiring
 
-__all__ = ["bench_cards", "bench_sheets"]
+__all__ = ["CARD_WIDTH", "LEAST", "bench_cards", "bench_sheets", "stacked"]
 
 CARD_WIDTH = 186.0
 """As wide as both A4 and Letter have room for, mm."""
@@ -65,19 +65,27 @@ def bench_sheets(wiring: Wiring, layout: Layout, *, flexible: bool) -> tuple[Dra
         layout: The plate: where each part stands.
         flexible: Whether conductors are of class 5, with ferrules.
     """
+    return stacked(card for batch in wiring.batches for card in bench_cards(wiring, batch, layout, flexible=flexible))
+
+
+def stacked(cards: Iterable[Drawing]) -> tuple[Drawing, ...]:
+    """Sheets with as many cards below each other as they hold.
+
+    Args:
+        cards: All of the width of a card.
+    """
     sheets: list[list[Shape]] = []
     below = SHEET
-    for batch in wiring.batches:
-        for card in bench_cards(wiring, batch, layout, flexible=flexible):
-            if below + BETWEEN + card.height > SHEET:
-                sheets.append([])
-                below = -BETWEEN
-            else:
-                y = below + BETWEEN / 2
-                sheets[-1].append(Line(0, y, CARD_WIDTH, y, "hair", 0.2, dashed=True))
-            sheets[-1] += [moved(mark, 0.0, below + BETWEEN) for mark in card.shapes]
-            below += BETWEEN + card.height
-    return tuple(Drawing(CARD_WIDTH, SHEET, tuple(shapes), "Batch cards") for shapes in sheets)
+    for card in cards:
+        if below + BETWEEN + card.height > SHEET:
+            sheets.append([])
+            below = -BETWEEN
+        else:
+            y = below + BETWEEN / 2
+            sheets[-1].append(Line(0, y, CARD_WIDTH, y, "hair", 0.2, dashed=True))
+        sheets[-1] += [moved(mark, 0.0, below + BETWEEN) for mark in card.shapes]
+        below += BETWEEN + card.height
+    return tuple(Drawing(CARD_WIDTH, SHEET, tuple(shapes), "Cards for the bench") for shapes in sheets)
 
 
 def _head(batch: Batch, which: tuple[int, int], flexible: bool) -> Iterable[Shape]:

@@ -35,6 +35,7 @@ from riktig.core.wiring.connections import Connection, chained, feeds
 from riktig.core.wiring.fill import segments_of
 from riktig.core.wiring.joined import earth_points, first_of_joined, joined_pins
 from riktig.core.wiring.model import Crowded, Wire, WireEnd, WireId, Wiring, WiringStage, wire_key
+from riktig.core.wiring.network_cables import network_cables
 from riktig.core.wiring.own_orders import OwnOrders
 from riktig.core.wiring.routes import Route, Router
 from riktig.core.wiring.stages import Stages, areas_of
@@ -138,7 +139,10 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
     ordered, batches = make_batches(wires, practice, returns, areas_of(devices, layout, inputs.door))
     strays = tuple(pin for net in nets.nets for pin in own_orders.strays(net))
     strays += tuple(pin for order in own_orders.lost for pin in order.pins)
-    return Wiring(ordered, batches, segments_of(ordered, layout), ends.crowded(alone), tuple(unrouted), joined, strays)
+    return Wiring(
+        ordered, batches, segments_of(ordered, layout), ends.crowded(alone), tuple(unrouted), joined, strays,
+        network_cables(nets, devices, router),
+    )  # fmt: skip
 
 
 def _is_clamp(pin: PinRef, devices: Mapping[DeviceId, Device]) -> bool:

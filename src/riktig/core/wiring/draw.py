@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 
-from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Point, Poly, Rect, Shape, Text
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Point, Poly, Rect, Shape, Text, run_of
 from riktig.core.keys import BatchKey, Key, WireKey
 from riktig.core.plate import RULER, Layout, box
 from riktig.core.standards import conductor_name
@@ -49,17 +49,19 @@ def _card(
     ]
     left, top = x + 62, y + 2.8
     length = max(LONGEST_BAR * batch.cut / longest, 14.0)
+    numbers = list(dict.fromkeys(by_key[k].number for k in batch.wires))
+    named = f"{conductor_name(batch.mm2)} {batch.colour}"
+    room = rect.right - 3 - (left + 20 + run_of(named, mono=False) * 2.7) - 3
+    shown = _as_many(numbers, room / 2.6)
     lines = min(count, 5)
     for n in range(lines):
         shapes += wire_bar(left, top + n * 2.1, length, batch.colour, key)
     shapes += [
         Text(left, y + 18.6, f"{batch.cut:g} mm", 2.7, face=Face.PRINTED, key=key),
-        Text(left + 20, y + 18.6, f"{conductor_name(batch.mm2)} {batch.colour}", 2.7, "second", key=key),
+        Text(left + 20, y + 18.6, named, 2.7, "second", key=key),
         Text(rect.right - 18, y + 9.5, str(count), 5.0, face=Face.BOLD, align=Align.RIGHT, key=key),
         Text(rect.right - 16.5, y + 9.5, "wire" if count == 1 else "wires", 2.7, "second", key=key),
     ]
-    numbers = list(dict.fromkeys(by_key[k].number for k in batch.wires))
-    shown = ", ".join(numbers[:4]) + (" …" if len(numbers) > 4 else "")
     shapes.append(Text(rect.right - 3, y + 16.6, shown, 2.6, "second", Face.PRINTED, Align.RIGHT, key=key))
     bar = Rect(rect.right - 29, y + 11.2, 26, 1.4)
     shapes.append(box(bar, "line", 0.25, "panel", key, "card"))
@@ -68,6 +70,15 @@ def _card(
         shapes.append(box(done, "act", 0, "act", key, "card"))
     shapes.append(Text(rect.right - 3, y + 4.6, f"{finished} of {count} in", 2.4, "third", align=Align.RIGHT, key=key))
     return shapes
+
+
+def _as_many(numbers: list[str], room: float) -> str:
+    """As many numbers as there is room for, in widths of their size; “…” for the others."""
+    for count in range(min(len(numbers), 4), 0, -1):
+        text = ", ".join(numbers[:count]) + (" …" if len(numbers) > count else "")
+        if run_of(text, mono=True) <= room:
+            return text
+    return ""
 
 
 def _between(areas: tuple[str, str]) -> str:

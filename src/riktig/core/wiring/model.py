@@ -9,6 +9,7 @@ from riktig.core.ids import WireId
 from riktig.core.job import CircuitId, DeviceId, PinRef
 from riktig.core.standards import Why, conductor_name
 from riktig.core.wiring.batch_costs import Work
+from riktig.core.wiring.network_cables import NetworkCable
 
 __all__ = [
     "JUMPER",
@@ -174,6 +175,8 @@ class Wiring:
     joined: Mapping[PinRef, str]
     strays: tuple[PinRef, ...] = ()
     """Clamps that an order of the builder names and that are not on its potential any more."""
+    network: tuple[NetworkCable, ...] = ()
+    """The cables of a network, those inside the panel first."""
     by_key: Mapping[WireId, Wire] = field(init=False, repr=False, compare=False)
     on_device: Mapping[DeviceId, tuple[Wire, ...]] = field(init=False, repr=False, compare=False)
 

@@ -284,12 +284,12 @@ class ScaledView(QWidget):
         beside = window == self._fitted_in and event.oldSize().height() == self.height()
         if self._fitted and not beside:
             self.fit_whole() if self._whole else self.fit()
-        elif self._fitted:
+        elif self._fitted and self.opening.natural:
             self._keep_in_sight()
         self._forget()
 
     def _keep_in_sight(self) -> None:
-        """Moves a drawing aside by what it has lost to something that opened beside it, no further."""
+        """Moves pages aside by what it has lost to something that opened beside it, no further."""
         wide = self._drawing.width * self.scale
         if self._home is None and self._offset.x() + wide > self.width() - BORDER_PX:
             self._offset.setX(max(self.width() - BORDER_PX - wide, BORDER_PX))

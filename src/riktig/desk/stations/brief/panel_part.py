@@ -247,7 +247,11 @@ class PracticePart(BriefPart):
                 46,
                 "spare_duct",
             ),
-            "% of the ducts; fingers have",
+            "% of the ducts,",
+            self.number(
+                "wire_spare_%", "Spare conductor", lambda v: SetPractice({"wire_spare": v / 100}), "%", 46, "wire_spare"
+            ),
+            "% more conductor than is cut; fingers have",
             number("finger_room", "Finger room"),
             "mm between clamp and duct; ducts are",
             number("duct_width", "Duct width"),
@@ -290,7 +294,11 @@ class PracticePart(BriefPart):
         values |= {key: getattr(practice, key) for key in self.fields if hasattr(practice, key)}
         values |= {f"colour.{n}": name for n, name in enumerate(practice.house_colours)}
         values |= {f"dc colour.{n}": name for n, name in enumerate(practice.dc_colours)}
-        shares = {"spare_terminals_%": practice.spare_terminals, "spare_duct_%": practice.spare_duct}
+        shares = {
+            "spare_terminals_%": practice.spare_terminals,
+            "spare_duct_%": practice.spare_duct,
+            "wire_spare_%": practice.wire_spare,
+        }
         values |= {key: round(share * 100, 6) for key, share in shares.items()}
         return values | {"spare": practice.spare_share * 100}
 

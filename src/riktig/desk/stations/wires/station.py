@@ -7,7 +7,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QSplitter, QStackedWidget, QWidget
 
 from riktig.core.edits import Edit
-from riktig.core.exports import Schedule, schedule
+from riktig.core.exports import Schedule, kit_cards, schedule
 from riktig.core.geometry import Drawing, Shape, moved
 from riktig.core.ids import WireId
 from riktig.core.job import Batching, EndStyle
@@ -24,6 +24,17 @@ from riktig.desk.theme import Theme
 from riktig.desk.widgets import ScheduleTable, Station, plain_label
 
 __all__ = ["WiresStation"]
+
+
+def _below_each_other(cards: Sequence[Drawing], title: str) -> Drawing:
+    """Cards as one drawing."""
+    shapes: list[Shape] = []
+    below = width = 0.0
+    for card in cards:
+        shapes += [moved(mark, 0.0, below) for mark in card.shapes]
+        below, width = below + card.height + 2.0, card.width
+    return Drawing(max(width, 100.0), max(below, 40.0), tuple(shapes), title)
+
 
 _LIST = ("order", "number", "from", "to", "mm2", "colour", "length_mm", "cut_mm", "from_end", "to_end", "batch", "key")
 
@@ -53,6 +64,13 @@ class WiresStation(Station):
         self.field = self.button(
             "Site ends terminated", "Ticks this number as done in the field, or takes it back (Space)"
         )
+        self.kits = self.button(
+            "Kits", "The loom of each door, neutrals in one piece, and the cables of a network", checkable=True
+        )
+        self.kits.clicked.connect(self.show_kits)
+        self.kit_cards = DrawingView("Loom, neutrals and network, as cards")
+        self.kit_cards.opening = PAGES
+        self.kit_cards.chosen.connect(self._on_bench)
         self.order = self.button(
             "Order …",
             "The order in which the clamps of the chosen wire's potential are joined: move, split, or one only",
@@ -78,9 +96,12 @@ class WiresStation(Station):
         self.listing.setChildrenCollapsible(False)
         self.stack.addWidget(self.listing)
         self.stack.addWidget(self.ends_of_number)
+        self.stack.addWidget(self.kit_cards)
         self.only = 0
         self._asked: OrderAsked | None = None
-        self.add_bar((self.batches, self.listed, self.numbers, self.order, self.which, self.field, None, self.words))
+        self.add_bar(
+            (self.batches, self.listed, self.numbers, self.kits, self.order, self.which, self.field, None, self.words)
+        )
         self.add_body(self.stack)
         self.add_body(self.hint, 0)
 
@@ -98,8 +119,15 @@ class WiresStation(Station):
         self.listed.setChecked(False)
         self._show(self.ends_of_number)
 
+    def show_kits(self) -> None:
+        """Shows what is made ready away from the plate."""
+        self.batches.setChecked(False)
+        self.listed.setChecked(False)
+        self._show(self.kit_cards)
+
     def _show(self, page: QWidget) -> None:
         self.stack.setCurrentWidget(page)
+        self.kits.setChecked(page is self.kit_cards)
         self.numbers.setChecked(page is self.ends_of_number)
         self.refresh()
 
@@ -206,12 +234,18 @@ class WiresStation(Station):
         if batch is None:
             return
         flexible = self.session.job.practice.ends is EndStyle.FERRULES
-        shapes: list[Shape] = []
-        below = width = 0.0
-        for card in bench_cards(wiring, batch, layout, flexible=flexible):
-            shapes += [moved(mark, 0.0, below) for mark in card.shapes]
-            below, width = below + card.height + 2.0, card.width
-        self.bench.show_drawing(Drawing(width, below, tuple(shapes), f"Batch {batch.number}"))
+        cards = bench_cards(wiring, batch, layout, flexible=flexible)
+        self.bench.show_drawing(_below_each_other(cards, f"Batch {batch.number}"))
+
+    def _show_kits(self) -> None:
+        cards = kit_cards(self.session.evaluation)
+        self.kit_cards.show_drawing(_below_each_other(cards, "Looms, neutrals and network"))
+        self.hint.setText(
+            "Made ready at the bench: each loom with its door from behind, neutrals that run together in one piece, "
+            "network cables ready made. “Print …” prints the cards."
+            if cards
+            else "Nothing is made ready away from the plate: no door has wires, no neutrals run together, no network."
+        )
 
     def refresh(self) -> None:
         """Shows the wires of now."""
@@ -222,6 +256,9 @@ class WiresStation(Station):
         self.words.setVisible(not is_ends_page)
         if is_ends_page:
             self._show_tally()
+            return
+        if self.stack.currentWidget() is self.kit_cards:
+            self._show_kits()
             return
         evaluation = self.session.evaluation
         wiring, progress = evaluation.get(WIRING), self.session.progress
@@ -266,6 +303,7 @@ class WiresStation(Station):
         self.cards.set_theme(theme)
         self.bench.set_theme(theme)
         self.ends_of_number.set_theme(theme)
+        self.kit_cards.set_theme(theme)
 
     def show_selection(self, key: Key | None) -> None:
         """Marks the chosen wire in the list, its batch's card, or the number it carries."""
