@@ -18,7 +18,8 @@ DECIMALS = 1
 class BenchMeter:
     """Reads ohms between two points of the simulated, dead panel.
 
-    Every wire of the plan is in, but those in ``off``; pairs in ``shorted`` are joined.
+    Every wire of the plan is in, but those in ``off``; pairs in ``shorted`` are joined. Jumpers, combs
+    and links are in.
     The same test reads the same each time: the noise is drawn from its key.
     """
 
@@ -52,6 +53,10 @@ class BenchMeter:
             a, b = _node(wire.start.pin), _node(wire.end.pin)
             joined[a].append((b, ohm))
             joined[b].append((a, ohm))
+        for first, *others in (*wiring.jumpers, *wiring.links):
+            for pin in others:
+                joined[_node(first)].append((_node(pin), 0.0))
+                joined[_node(pin)].append((_node(first), 0.0))
         todo, seen = [(_node(start), 0.0)], {_node(start)}
         while todo:
             point, ohm = todo.pop()

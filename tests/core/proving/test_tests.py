@@ -1,11 +1,14 @@
 """The dead tests: which points, what is expected, what counts after an edit, and the shut stages."""
 
+import networkx as nx
 import pytest
 from tests.core.schematic.builders import START, STOP, door_begun, one_motor
 
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
-from riktig.core.job import Insertable, Job, RunLamp
+from riktig.core.ids import DeviceId, PinRef
+from riktig.core.job import Insertable, Job, JoinHow, RunLamp, add_load, new_job, set_enclosure
+from riktig.core.plate import LAYOUT, join_parts
 from riktig.core.proving import (
     OPEN_LINE,
     TESTS,
@@ -26,6 +29,7 @@ from riktig.core.proving import (
 from riktig.core.records import Record
 from riktig.core.schematic import insert_contact, remove_element, with_names_recorded
 from riktig.core.wiring import WIRING
+from riktig.demo_job import kelp_shed
 from riktig.devices import BenchMeter
 
 
@@ -138,6 +142,13 @@ def test_a_sound_panel_passes_every_dead_test_on_the_simulated_meter() -> None:
     assert found.count(Outcome.PASSED) == len(plan_of(job).tests)
 
 
+def test_a_large_sound_panel_passes_too_jumpers_and_all() -> None:
+    shed = Evaluation(kelp_shed())
+    meter, wiring, tests = BenchMeter(), shed.get(WIRING), shed.get(TESTS).tests
+    assert wiring.jumpers
+    assert [t.title for t in tests if judge(t, meter.read(t, wiring)) is not Outcome.PASSED] == []
+
+
 def test_a_missing_wire_and_a_short_are_read_as_what_they_are() -> None:
     job = one_motor()
     plan, meter = Evaluation(job), BenchMeter()
@@ -211,3 +222,33 @@ def test_a_reading_is_shown_and_a_skip_says_why() -> None:
     skipped = CountedReading(Outcome.SKIPPED, None, "Ida", "t", "", "the drive is not fitted yet")
     assert read.text == ohm_text(0.3)
     assert skipped.text == "the drive is not fitted yet"
+
+
+@pytest.mark.parametrize("how", [JoinHow.LINK, JoinHow.BUSBAR, JoinHow.COMB])
+def test_what_a_link_a_comb_or_a_busbar_joins_is_measured_in_place_of_the_wires(how: JoinHow) -> None:
+    """Every two clamps of one potential hang together in what is measured: wires, jumpers and links, by networkx."""
+    job = three_motors()
+    leads = (
+        (DeviceId("c1.F"), DeviceId("c1.K")) if how is JoinHow.LINK else tuple(DeviceId(f"c{n}.F") for n in (1, 2, 3))
+    )
+    joined = join_parts(job, Evaluation(job).get(LAYOUT), leads, how)
+    before, after = Evaluation(job), Evaluation(joined)
+    links = [test for test in after.get(TESTS).tests if test.key.startswith("link:")]
+    # By hand: three poles from breaker to contactor; on a bar two breakers beyond the first, three phases each.
+    assert len(links) == (3 if how is JoinHow.LINK else 6)
+    assert not [test for test in before.get(TESTS).tests if test.key.startswith("link:")]
+    graph: nx.Graph[PinRef] = nx.Graph()
+    for test in after.get(TESTS).of(ProvingStage.WIRES):
+        graph.add_edge(test.black.pin, test.red.pin)
+    for test in before.get(TESTS).of(ProvingStage.WIRES):
+        if {test.black.pin, test.red.pin} <= set(graph):
+            assert nx.has_path(graph, test.black.pin, test.red.pin), test.title
+    meter, wiring = BenchMeter(), after.get(WIRING)
+    assert {judge(test, meter.read(test, wiring)) for test in links} == {Outcome.PASSED}
+
+
+def three_motors() -> Job:
+    job = new_job()
+    for name in ("fan", "mixer", "pump"):
+        job = add_load(job, name, 1.5)
+    return with_names_recorded(set_enclosure(job, width=900.0, height=1000.0, plate_width=850.0, plate_height=950.0))

@@ -98,7 +98,9 @@ def test_cards_are_printed_at_true_size_upright_and_not_cut(
     wide, high = PAPER[request.node.callspec.id]
     wiring = evaluation.get(WIRING)
     sheets = bench_sheets(wiring, evaluation.get(LAYOUT), flexible=True)
-    assert len(reader.pages) == len(sheets) < len(wiring.batches)
+    kits = len(reader.pages) - len(sheets)
+    assert 1 <= kits <= 2, "the loom of the door behind them"
+    assert len(sheets) < len(wiring.batches)
     for page in reader.pages:
         assert float(page.mediabox.width) / 72 * 25.4 == pytest.approx(wide, abs=0.2)
         assert float(page.mediabox.height) / 72 * 25.4 == pytest.approx(high, abs=0.2)

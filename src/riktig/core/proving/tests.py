@@ -136,7 +136,7 @@ def plan_tests(
         ratings: For which voltages coils and lamps are bought.
     """
     planner = _Planner(circuits, nets, names, sizing, wiring, ratings)
-    return TestPlan((*planner.bonds(), *planner.wires(), *planner.jumpers(), *planner.shorts()))
+    return TestPlan((*planner.bonds(), *planner.wires(), *planner.jumpers(), *planner.links(), *planner.shorts()))
 
 
 class _Planner:
@@ -228,25 +228,27 @@ class _Planner:
 
     def jumpers(self) -> list[Test]:
         """Every plug-in jumper: from its first terminal to each of the others."""
-        tests = []
-        for first, *others in self._wiring.jumpers:
-            for pin in others:
-                black, red = self._point(first), self._point(pin)
-                tests.append(
-                    Test(
-                        f"jumper:{first}~{pin}",
-                        ProvingStage.WIRES,
-                        f"Jumper {black.label} to {red.label}",
-                        black,
-                        red,
-                        self._off,
-                        Expected(0.0, CLOSED_BELOW_OHM, f"A jumper, {LEADS_OHM:g} Ω of leads."),
-                        f"{first} {pin}",
-                        "",
-                        self._off_ids,
-                    )
-                )
-        return tests
+        return [self._link("jumper", first, pin) for first, *others in self._wiring.jumpers for pin in others]
+
+    def links(self) -> list[Test]:
+        """Every link module, comb and busbar: from the first clamp of each potential on it to each of the others."""
+        return [self._link("link", first, pin) for first, *others in self._wiring.links for pin in others]
+
+    def _link(self, what: str, first: PinRef, pin: PinRef) -> Test:
+        """What joins two clamps without a wire."""
+        black, red = self._point(first), self._point(pin)
+        return Test(
+            f"{what}:{first}~{pin}",
+            ProvingStage.WIRES,
+            f"{what.capitalize()} {black.label} to {red.label}",
+            black,
+            red,
+            self._off,
+            Expected(0.0, CLOSED_BELOW_OHM, f"A {what}, {LEADS_OHM:g} Ω of leads."),
+            f"{first} {pin}",
+            "",
+            self._off_ids,
+        )
 
     def shorts(self) -> list[Test]:
         """Between the supply's conductors, and between a motor's conductors and earth."""

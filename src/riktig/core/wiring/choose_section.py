@@ -17,6 +17,7 @@ from riktig.core.standards import (
     protective_section,
 )
 from riktig.core.wiring.connections import Connection, feeds
+from riktig.core.wiring.model import ASSEMBLY
 
 __all__ = ["SectionChooser"]
 
@@ -53,7 +54,7 @@ class SectionChooser:
         self._serves_net: dict[PinRef, bool] = {}
         self._ends_of: dict[str, list[Device]] = {}
         for pin, name in joined.items():
-            ends = self._ends_of.setdefault(name, [])
+            ends = self._ends_of.setdefault(_whole(name), [])
             if devices[pin.device] not in ends:
                 ends.append(devices[pin.device])
         for device in devices.values():
@@ -192,7 +193,7 @@ class SectionChooser:
 
     def infeed(self, pin: PinRef) -> Section | None:
         """What feeds the comb or busbar that a clamp is on: it carries all its breakers; None where there is none."""
-        name = self._joined.get(pin, "")
+        name = _whole(self._joined.get(pin, ""))
         breakers = [device for device in self._ends_of.get(name, ()) if device.kind.is_protective]
         if len(breakers) < 2:
             return None
@@ -363,3 +364,8 @@ class SectionChooser:
 
     def _cites(self, iec: str, north_american: str = "NEC 250.122") -> str:
         return f"{north_american if self._laid.north_american else iec}, from memory"
+
+
+def _whole(name: str) -> str:
+    """What joins a pin, whichever of its potentials: the infeed of a comb feeds all its phases."""
+    return name.rpartition(" ")[0] if name.startswith(ASSEMBLY) else name

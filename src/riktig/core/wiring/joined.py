@@ -7,7 +7,7 @@ from riktig.core.job import INCOMER_ID, DeviceId, EarthScheme, Join, PinRef, Pra
 from riktig.core.plate import Layout, bridged_pins
 from riktig.core.schematic import Circuits, Device, NetClass, Nets
 from riktig.core.standards import rule
-from riktig.core.wiring.model import JUMPER
+from riktig.core.wiring.model import ASSEMBLY, JUMPER
 
 __all__ = ["earth_points", "first_of_joined", "joined_pins"]
 
@@ -27,7 +27,12 @@ def joined_pins(
         practice: Whether terminals earth through their rail.
         joins: What the builder or the practice joined to assemblies.
     """
-    joined = {pin: f"assembly {number}" for pin, number in bridged_pins(joins, devices).items()}
+    # An assembly joins several potentials, each by itself: three phases on one comb stay three.
+    joined = {
+        pin: f"{ASSEMBLY}{number} {nets.of_pin[pin].id}"
+        for pin, number in bridged_pins(joins, devices).items()
+        if pin in nets.of_pin
+    }
     joined |= _jumpers(devices, nets)
     if practice.earths is EarthScheme.RAIL:
         for seat in layout.seats:

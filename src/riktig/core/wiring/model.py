@@ -12,6 +12,7 @@ from riktig.core.wiring.batch_costs import Work
 from riktig.core.wiring.network_cables import NetworkCable
 
 __all__ = [
+    "ASSEMBLY",
     "JUMPER",
     "Batch",
     "Crowded",
@@ -28,6 +29,8 @@ __all__ = [
 
 JUMPER = "jumper "
 """What the name of a plug-in jumper between terminals begins with."""
+ASSEMBLY = "assembly "
+"""What the name of a link module, comb or busbar begins with."""
 
 
 def wire_key(a: PinRef, b: PinRef) -> WireId:
@@ -163,7 +166,8 @@ class Segment:
 class Wiring:
     """All wires in the order they go in, their batches, the fill along every duct by its name, and trouble.
 
-    ``joined`` names the comb, busbar, link or rail that joins a pin to others without a wire.
+    ``joined`` names the comb, busbar, link or rail that joins a pin to others without a wire: the same text for all of
+    one potential.
     ``by_key`` are the wires by their keys, ``on_device`` those that land on each device.
     """
 
@@ -202,9 +206,17 @@ class Wiring:
     @property
     def jumpers(self) -> tuple[tuple[PinRef, ...], ...]:
         """The terminals that each plug-in jumper joins, in the order of their strip."""
+        return self._joined_by(JUMPER)
+
+    @property
+    def links(self) -> tuple[tuple[PinRef, ...], ...]:
+        """The clamps that each link module, comb or busbar joins, potential by potential."""
+        return tuple(pins for pins in self._joined_by(ASSEMBLY) if len(pins) > 1)
+
+    def _joined_by(self, what: str) -> tuple[tuple[PinRef, ...], ...]:
         groups: dict[str, list[PinRef]] = {}
         for pin, name in self.joined.items():
-            if name.startswith(JUMPER):
+            if name.startswith(what):
                 groups.setdefault(name, []).append(pin)
         return tuple(tuple(pins) for pins in groups.values())
 
