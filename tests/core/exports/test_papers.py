@@ -56,6 +56,7 @@ KEYS = {
     "loom": "door part number plate_end door_end size colour leaves_mm past_hinge_mm cut_mm key",
     "neutrals": "bar trunk trunk_mm number to size at_mm tail_mm key",
     "network": "order from to where way_mm cable_mm ducts",
+    "returns": "tag for return number comes_back_to fed_from state key",
     "routes": "to conductors earths numbers sizes spare fitting",
     "cables": "cable make_up to place length_m cores spare laying diameter fitting hole lands tag key",
     "live": "off source number volts pins dead id",

@@ -66,7 +66,7 @@ _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
         ("plate", "door", "gland", "side", "strips"),
     ),
     Reader.TESTER: (
-        frozenset({"behaviour", "live", "restart", "transfers", "tests", "io", "nets", "test record"}),
+        frozenset({"behaviour", "returns", "live", "restart", "transfers", "tests", "io", "nets", "test record"}),
         ("sheets", "strips"),
     ),
     Reader.INSTALLER: (

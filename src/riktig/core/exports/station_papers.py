@@ -37,7 +37,7 @@ class StationPaper:
 
 STATION_PAPERS: dict[str, StationPaper] = {
     "Brief": StationPaper(lists=("loads", "sources", "signals", "practice", "sizing")),
-    "Circuits": StationPaper(("sheets",), ("behaviour", "io"), numbered=True),
+    "Circuits": StationPaper(("sheets",), ("behaviour", "returns", "io"), numbered=True),
     "Plate": StationPaper(("plate",), ("places", "holes", "cuts", "bars")),
     "Door": StationPaper(("door", "gland", "side"), ("operators", "openings", "entries")),
     "Wires": StationPaper(

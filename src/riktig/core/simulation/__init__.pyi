@@ -17,7 +17,7 @@ from .draw_front import front_shapes, lit_lamps
 from .draw_live import LEGEND, live_shapes
 from .explain import Role, called, path_words, roles_of, why
 from .fault_injection import FaultKind, InjectedFault, conductors_with_faults, faults_at, inject_faults
-from .feeds import FeedFault, FeedKind, PolesInReach, feed_faults
+from .feeds import Feed, FeedFault, FeedKind, PolesInReach, feed_faults, feeds_of
 from .handover import go_on_from
 from .inputs_follow import InputFollows, inputs_follow
 from .isolation_points import LockOff, lock_off, lock_off_text
@@ -55,6 +55,7 @@ __all__ = [
     "ContactStage",
     "Event",
     "FaultKind",
+    "Feed",
     "FeedFault",
     "FeedKind",
     "InjectedFault",
@@ -91,6 +92,7 @@ __all__ = [
     "drawn_conductors",
     "faults_at",
     "feed_faults",
+    "feeds_of",
     "front_shapes",
     "go_on_from",
     "inject_faults",
