@@ -12,12 +12,12 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.exports import kit_cards, schedule
 from riktig.core.geometry import Text
 from riktig.core.ids import CircuitId
-from riktig.core.job import Circuit, Job, LoadKind, Param, Purchase, Recipe, add_load
+from riktig.core.job import Circuit, Colours, Job, LoadKind, Param, Purchase, Recipe, add_load, set_practice
 from riktig.core.schematic import CIRCUITS, NETS, with_names_recorded
 from riktig.core.standards import conductor_current
-from riktig.core.wiring import WIRING, drums_of, looms_of, neutral_kits
+from riktig.core.wiring import WIRING, WiringStage, drums_of, looms_of, neutral_kits
 from riktig.core.wiring.network_cables import CORD_LENGTHS
-from riktig.demo_job import kelp_shed
+from riktig.demo_job import frost_fan, kelp_shed
 
 
 @pytest.fixture(scope="module")
@@ -194,3 +194,26 @@ def test_the_first_cable_of_a_network_has_a_gland_the_next_run_outside(larger: E
     assert cables[0]["hole"], "and a hole"
     outside = {str(row["to"]).split()[0] for row in cables[1:]}
     assert not outside & {str(row["to"]).split()[0] for row in schedule("routes", larger).as_dicts()}
+
+
+@pytest.mark.parametrize("job", [kelp_shed(), frost_fan()], ids=["kelp shed", "frost fan"])
+def test_the_legend_of_colours_has_every_colour_of_the_wires_and_only_earth_is_green_yellow(job: Job) -> None:
+    evaluation = Evaluation(job)
+    wires = evaluation.get(WIRING).wires
+    rows = schedule("colours", evaluation).as_dicts()
+    assert {row["colour"]: row["wires"] for row in rows} == Counter(wire.colour for wire in wires)
+    means = {str(row["colour"]): str(row["means"]) for row in rows}
+    earth = "green-yellow" if "green-yellow" in means else "green"
+    assert means[earth] == "protective conductor"
+    assert "protective conductor" not in "".join(text for colour, text in means.items() if colour != earth)
+    live = {wire.colour for wire in wires if wire.stage is WiringStage.EXCEPTED}
+    for colour in live:
+        assert "LIVE WITH THE MAIN SWITCH OFF" in means[colour] or "neutral" in means[colour]
+
+
+def test_a_colour_of_the_house_is_on_the_legend(shed: Evaluation[Job]) -> None:
+    house = ("brown", "black", "grey", "light blue", "violet", "white")
+    changed = set_practice(shed.document, colours=Colours.HOUSE, house_colours=house)
+    means = {str(row["colour"]): str(row["means"]) for row in schedule("colours", Evaluation(changed)).as_dicts()}
+    assert "control, alternating" in means["violet"]
+    assert "power, L1" in means["brown"]

@@ -43,6 +43,7 @@ LISTS: Mapping[str, str] = {
     "batches": "schedules_batches",
     "cutting": "schedules_batches",
     "drums": "schedules_kits",
+    "colours": "schedules_kits",
     "loom": "schedules_kits",
     "neutrals": "schedules_kits",
     "network": "schedules_kits",

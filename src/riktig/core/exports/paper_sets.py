@@ -60,7 +60,7 @@ _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
     Reader.BUILDER: (
         frozenset({
             "holes", "cuts", "bars", "places", "ducts", "openings", "operators", "picks", "wires", "batches",
-            "cutting", "drums", "loom", "network", "neutrals", "tally", "terminals",
+            "cutting", "colours", "drums", "loom", "network", "neutrals", "tally", "terminals",
             "entries", "metal record", "measured record", "build record",
         }),
         ("plate", "door", "gland", "side", "strips"),

@@ -11,7 +11,18 @@ from riktig.core.geometry import Drawing
 from riktig.core.job import Job
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, PinLabels
 from riktig.core.standards import conductor_name
-from riktig.core.wiring import WIRING, Loom, drums_of, loom_cards, looms_of, network_cards, neutral_cards, neutral_kits
+from riktig.core.wiring import (
+    WIRING,
+    Loom,
+    colour_legend,
+    draw_colour_legend,
+    drums_of,
+    loom_cards,
+    looms_of,
+    network_cards,
+    neutral_cards,
+    neutral_kits,
+)
 
 __all__ = ["SCHEDULES", "kit_cards"]
 
@@ -29,11 +40,20 @@ def kit_cards(evaluation: Evaluation[Job]) -> tuple[Drawing, ...]:
     """The cards of what is made ready away from the plate."""
     tags, labels, wiring = evaluation.get(NAMES).tag, _labels(evaluation), evaluation.get(WIRING)
     kits = neutral_kits(wiring, evaluation.get(CIRCUITS).by_id, evaluation.get(NETS))
+    colours, job = colour_legend(wiring.wires, evaluation.get(NETS)), evaluation.document
     return (
         *(card for loom in _looms(evaluation) for card in loom_cards(loom, tags, labels)),
         *neutral_cards(kits, tags),
         *network_cards(wiring.network, labels),
+        *([draw_colour_legend(colours, f"{job.number}  {job.title}".strip())] if colours else []),
     )
+
+
+def _colours(evaluation: Evaluation[Job]) -> Schedule:
+    uses = colour_legend(evaluation.get(WIRING).wires, evaluation.get(NETS))
+    rows: tuple[tuple[Value, ...], ...] = tuple((use.colour, "; ".join(use.means), use.wires) for use in uses)
+    columns = (("colour", "Colour"), ("means", "Means"), ("wires", "Wires"))
+    return Schedule("colours", "Colours of the conductors", columns, rows)
 
 
 def _loom(evaluation: Evaluation[Job]) -> Schedule:
@@ -168,4 +188,5 @@ SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
     "neutrals": _neutrals,
     "network": _network,
     "drums": _drums,
+    "colours": _colours,
 }

@@ -41,7 +41,7 @@ STATION_PAPERS: dict[str, StationPaper] = {
     "Plate": StationPaper(("plate",), ("places", "holes", "cuts", "bars")),
     "Door": StationPaper(("door", "gland", "side"), ("operators", "openings", "entries")),
     "Wires": StationPaper(
-        lists=("wires", "batches", "cutting", "drums", "loom", "network", "neutrals", "tally"),
+        lists=("wires", "batches", "cutting", "colours", "drums", "loom", "network", "neutrals", "tally"),
         cards=True,
         numbered=True,
     ),

@@ -1,6 +1,7 @@
 from .batch_costs import Prices, Work, cheapest_parts, work_of_batch, work_one_at_a_time, work_to_length
 from .batches import prices_of, work_compared
 from .bench_cards import bench_cards, bench_sheets, stacked
+from .colour_legend import ColourUse, colour_legend, draw_colour_legend
 from .colours import analogue_nets
 from .connect import wire_all
 from .derived import BARE_PLATE_DRAWING, DUCT_USES, PLATE_DRAWING, WIRING
@@ -26,6 +27,7 @@ __all__ = [
     "PLATE_DRAWING",
     "WIRING",
     "Batch",
+    "ColourUse",
     "Crowded",
     "Drum",
     "DuctEntry",
@@ -51,7 +53,9 @@ __all__ = [
     "bench_sheets",
     "best_path",
     "cheapest_parts",
+    "colour_legend",
     "draw_batches",
+    "draw_colour_legend",
     "drums_of",
     "fill_limit",
     "loom_cards",
