@@ -7,10 +7,10 @@ from collections.abc import Callable
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
-from riktig.core.holes import HOLES, METAL_HOLES, Hole
+from riktig.core.holes import HOLES, METAL_HOLES, Hole, along_pieces
 from riktig.core.job import EndStyle, Job, PinRef
 from riktig.core.labels import LABELS
-from riktig.core.plate import CUTS
+from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.proving import TESTS
 from riktig.core.rules import RULES, findings_of
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, outside_device
@@ -151,8 +151,18 @@ def _labels(evaluation: Evaluation[Job]) -> Schedule:
 
 
 def _cuts(evaluation: Evaluation[Job]) -> Schedule:
-    rows = tuple((c.name, c.stock, c.length, c.place) for c in evaluation.get(CUTS))
-    columns = (("piece", "Piece"), ("stock", "Cut from"), ("length_mm", "Length mm"), ("place", "Place"))
+    along = along_pieces(evaluation.get(METAL_HOLES), evaluation.get(LAYOUT))
+    rows = tuple(
+        (c.name, c.stock, c.length, c.place, ", ".join(f"{at:g}" for at in along.get(c.name, ())))
+        for c in evaluation.get(CUTS)
+    )
+    columns = (
+        ("piece", "Piece"),
+        ("stock", "Cut from"),
+        ("length_mm", "Length mm"),
+        ("place", "Place"),
+        ("screws_mm", "Screws, mm from the left or upper end"),
+    )
     return Schedule("cuts", "Cut list", columns, rows)
 
 

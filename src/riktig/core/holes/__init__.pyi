@@ -1,3 +1,4 @@
+from .along import along_pieces
 from .derived import BLOCKERS, ENTRIES, GLAND_BLOCKERS, HOLES, METAL_HOLES, SHEETS
 from .draw import draw_sheet, hole_shapes, mark_out, running_shapes, walk_shapes
 from .glands import CableEntry, Entries, cable_diameter, entries_of
@@ -23,6 +24,7 @@ __all__ = [
     "MetalWork",
     "Round",
     "Tool",
+    "along_pieces",
     "blockers_of",
     "cable_diameter",
     "crossing_holes",

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QMenu, QWidget
 
 from riktig.core.edits import LockParts
 from riktig.core.geometry import Drawing, Rect, Shape
+from riktig.core.holes import METAL_HOLES, along_pieces
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, DuctKey, HoleKey, Key, RailKey
 from riktig.core.plate import (
@@ -160,7 +161,8 @@ class PlateStation(Station):
     def _drawing(self) -> Drawing:
         evaluation = self.session.evaluation
         if self.cutting.isChecked():
-            return draw_cuts(evaluation.get(CUT_PLAN))
+            screws = along_pieces(evaluation.get(METAL_HOLES), evaluation.get(LAYOUT))
+            return draw_cuts(evaluation.get(CUT_PLAN), screws)
         drawing = evaluation.get(BARE_PLATE_DRAWING if self._bare else PLATE_DRAWING)
         return self.layers.without_hidden(drawing)
 
