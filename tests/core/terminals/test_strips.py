@@ -27,7 +27,7 @@ from riktig.core.proving import TESTS
 from riktig.core.rules import RULES, findings_of
 from riktig.core.schematic import add_circuit, insert_contact, with_names_recorded
 from riktig.core.sizing import PROPOSAL
-from riktig.core.terminals import STRIP_DRAWINGS, STRIPS, Cable, Strips, draw_strip, strip_pages
+from riktig.core.terminals import BLOCKS, STRIP_DRAWINGS, STRIPS, Cable, Strips, draw_strip, strip_pages
 from riktig.core.wiring import WIRING
 from riktig.demo_job import frost_fan, kelp_shed
 
@@ -105,7 +105,7 @@ def test_every_core_and_every_terminal_is_drawn_once_and_nothing_leaves_the_page
     ends = [mark.text for mark in marks if isinstance(mark, Text)]
     for core in on_strips:
         assert ends.count(core.field_end) == 1, core
-    blocks = [m for m in marks if isinstance(m, Poly) and m.layer == "terminal" and m.key]
+    blocks = [m for m in marks if isinstance(m, Poly) and m.layer in ("terminal", BLOCKS) and m.key]
     count = sum(len(strip.rows) for strip in strips.strips)
     rows = sum(max(len({core.cable for core in row.cores}), 1) for strip in strips.strips for row in strip.rows)
     assert len(blocks) == count + rows, "once as it is built, once for each cable that lands on it"

@@ -60,6 +60,7 @@ from .plate import (
     SetRailsAndDucts,
 )
 from .ranges import RANGES, Range, check_ranges, range_words
+from .strips import DropStrip, InsertSpareTerminal, NumberStrip, SetStrip, SplitStrip
 from .wires import DropWireOrder, SetOneConductor, SetWireOrder
 
 __all__ = [
@@ -82,10 +83,12 @@ __all__ = [
     "ChangeSource",
     "ChoosePart",
     "DropChange",
+    "DropStrip",
     "DropWireOrder",
     "Edit",
     "FixDoor",
     "History",
+    "InsertSpareTerminal",
     "JoinParts",
     "KeepParts",
     "KeepPrinted",
@@ -98,6 +101,7 @@ __all__ = [
     "MoveParts",
     "NameElement",
     "NumberAnew",
+    "NumberStrip",
     "OperatorPlace",
     "PartPlace",
     "PlanDoor",
@@ -125,8 +129,10 @@ __all__ = [
     "SetPurchases",
     "SetRailsAndDucts",
     "SetScript",
+    "SetStrip",
     "SetSupply",
     "SetWireOrder",
+    "SplitStrip",
     "TagAnew",
     "TakeAlternative",
     "TakeOut",

@@ -99,6 +99,7 @@ from riktig.core.job.load_values import (
 from riktig.core.job.numbering import GivenNumber, GivenTag
 from riktig.core.job.override import Override, load_of_value
 from riktig.core.job.own_part import OwnHole, OwnPart, Pick
+from riktig.core.job.own_strip import OwnStrip
 from riktig.core.job.plate import DuctFix, Join, JoinHow, Placement, PlateFix, RailFix, Spot
 from riktig.core.job.practice import COLOUR_NAMES, DC_COLOURS, Practice
 from riktig.core.job.practice_values import (
@@ -170,6 +171,7 @@ from riktig.core.job.reading import (
     JOB_SIGNALS,
     JOB_SOURCES,
     JOB_SOURCES_ASKED,
+    JOB_STRIPS,
     JOB_SUPPLY,
     JOB_TAGS,
     JOB_TITLE,
@@ -219,6 +221,7 @@ __all__ = [
     "JOB_SIGNALS",
     "JOB_SOURCES",
     "JOB_SOURCES_ASKED",
+    "JOB_STRIPS",
     "JOB_SUPPLY",
     "JOB_TAGS",
     "JOB_TITLE",
@@ -303,6 +306,7 @@ __all__ = [
     "OwnPart",
     "OwnRung",
     "OwnScript",
+    "OwnStrip",
     "PairNumbers",
     "Param",
     "PhaseNames",

@@ -7,6 +7,7 @@ from riktig.core.job.circuit import Circuit
 from riktig.core.job.enclosure import Ventilation
 from riktig.core.job.job import Job
 from riktig.core.job.load import Load
+from riktig.core.job.own_strip import OwnStrip
 from riktig.core.job.practice import Practice
 from riktig.core.job.reading import (
     JOB_CIRCUITS,
@@ -14,6 +15,7 @@ from riktig.core.job.reading import (
     JOB_PRACTICE,
     JOB_SIGNALS,
     JOB_SOURCES,
+    JOB_STRIPS,
     JOB_SUPPLY,
     JOB_VENTILATION,
 )
@@ -37,20 +39,39 @@ class CircuitInputs:
     """How the enclosure is cooled: a fan is a circuit."""
     sources: tuple[Source, ...] = ()
     """Supplies that arrive from elsewhere."""
+    strips: tuple[OwnStrip, ...] = ()
+    """Terminals as the builder ordered them."""
 
     @property
     def parts(self) -> tuple[object, ...]:
         """The objects one by one, for a cache that compares by identity."""
-        return (self.circuits, self.loads, self.supply, self.practice, self.signals, self.ventilation, self.sources)
+        return (
+            self.circuits, self.loads, self.supply, self.practice, self.signals, self.ventilation, self.sources,
+            self.strips,
+        )  # fmt: skip
 
 
 def circuit_inputs(job: Job) -> CircuitInputs:
     """What the circuits of a job follow from."""
     return CircuitInputs(
-        job.circuits, job.loads, job.supply, job.practice, job.signals, job.enclosure.ventilation, job.sources
+        job.circuits,
+        job.loads,
+        job.supply,
+        job.practice,
+        job.signals,
+        job.enclosure.ventilation,
+        job.sources,
+        job.strips,
     )
 
 
 JOB_CIRCUIT_INPUTS = (
-    reads(JOB_CIRCUITS) & JOB_LOADS & JOB_SUPPLY & JOB_PRACTICE & JOB_SIGNALS & JOB_VENTILATION & JOB_SOURCES
+    reads(JOB_CIRCUITS)
+    & JOB_LOADS
+    & JOB_SUPPLY
+    & JOB_PRACTICE
+    & JOB_SIGNALS
+    & JOB_VENTILATION
+    & JOB_SOURCES
+    & JOB_STRIPS
 ).derive("circuit inputs", CircuitInputs)

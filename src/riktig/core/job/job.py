@@ -10,6 +10,7 @@ from riktig.core.job.load import Load
 from riktig.core.job.numbering import GivenNumber, GivenTag
 from riktig.core.job.override import Override
 from riktig.core.job.own_part import OwnPart, Pick
+from riktig.core.job.own_strip import OwnStrip
 from riktig.core.job.plate import Join, PlateFix
 from riktig.core.job.practice import Practice
 from riktig.core.job.purchase import Purchase
@@ -35,7 +36,8 @@ class Job:
     ``joins`` parts that stand as one assembly; ``shelf``
     offcuts to cut from before new stock; ``door`` is where the builder has put operators, ``openings`` holes of
     his own; ``purchases`` what the purchasing desk knows of the parts; ``wire_orders``
-    how he joins the clamps of a potential, ``one_conductor`` clamps that take no second one.
+    how he joins the clamps of a potential, ``one_conductor`` clamps that take no second one; ``strips`` terminals
+    in the order that he gave them.
     """
 
     number: str = ""
@@ -69,6 +71,7 @@ class Job:
     purchases: tuple[Purchase, ...] = ()
     wire_orders: tuple[WireOrder, ...] = ()
     one_conductor: tuple[str, ...] = ()
+    strips: tuple[OwnStrip, ...] = ()
 
     def load(self, load_id: LoadId) -> Load:
         """The load with this id.

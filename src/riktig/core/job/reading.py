@@ -35,6 +35,7 @@ __all__ = [
     "JOB_SIGNALS",
     "JOB_SOURCES",
     "JOB_SOURCES_ASKED",
+    "JOB_STRIPS",
     "JOB_SUPPLY",
     "JOB_TAGS",
     "JOB_TITLE",
@@ -78,6 +79,7 @@ JOB_JOINS = _part("joins", lambda job: job.joins)
 JOB_SHELF = _part("shelf", lambda job: job.shelf)
 JOB_WIRE_ORDERS = _part("wire orders", lambda job: job.wire_orders)
 JOB_ONE_CONDUCTOR = _part("clamps for one conductor", lambda job: job.one_conductor)
+JOB_STRIPS = _part("strips", lambda job: job.strips)
 JOB_DOOR = _part("door", lambda job: job.door)
 JOB_OPENINGS = _part("openings", lambda job: job.openings)
 JOB_VENTILATION = _part("ventilation", lambda job: job.enclosure.ventilation)

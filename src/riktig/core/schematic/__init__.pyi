@@ -79,6 +79,7 @@ from .templates.function_strips import EARTHS, NEUTRALS
 from .templates.implied_circuits import all_circuits
 from .templates.inserts import INSERTS
 from .templates.load_lines import lines_of
+from .templates.own_strips import inserted_spare
 from .templates.supply_context import SupplyContext, control_source, supply_context
 from .templates.way_breakers import way_breaker
 
@@ -173,6 +174,7 @@ __all__ = [
     "free_contacts",
     "insert_contact",
     "insert_element",
+    "inserted_spare",
     "io_address",
     "joined_nets",
     "lay_out",

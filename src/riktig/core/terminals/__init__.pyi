@@ -1,8 +1,9 @@
 from .derived import STRIP_DRAWINGS, STRIPS
-from .draw import draw_strip, draw_strips, strip_pages
+from .draw import BLOCKS, draw_strip, draw_strips, strip_pages
 from .strips import EARTH_CORE, Cable, Core, LandedCore, Strip, Strips, TerminalRow, make_strips
 
 __all__ = [
+    "BLOCKS",
     "EARTH_CORE",
     "STRIPS",
     "STRIP_DRAWINGS",

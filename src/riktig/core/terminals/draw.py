@@ -13,7 +13,7 @@ from riktig.core.plate import box
 from riktig.core.terminals.strips import Cable, LandedCore, Strip, Strips, TerminalRow
 from riktig.core.wiring import JUMPER, wire_roles
 
-__all__ = ["PAGE_HEIGHT", "draw_strip", "draw_strips", "strip_pages"]
+__all__ = ["BLOCKS", "PAGE_HEIGHT", "draw_strip", "draw_strips", "strip_pages"]
 
 WIDTH = 208.0
 ROW = 8.6
@@ -25,6 +25,8 @@ CAPTION, SMALL = 3.2, 2.6
 CARD_HEAD, CARD_GAP = 12.0, 6.0
 BLOCK_WIDE, BLOCK_TALL, BLOCKS_IN_LINE = 8.2, 12.0, 24
 """Of the strip as it is built: a block, and how many stand in one line."""
+BLOCKS = "blocks"
+"""The layer of the blocks of a strip as it is built, in their order."""
 PAGE_HEIGHT = 262.0
 """Cards fill a page up to this height, mm: on A4 upright they are printed little smaller than drawn."""
 
@@ -117,7 +119,7 @@ def _block(row: TerminalRow, x: float, y: float, number: int) -> list[Shape]:
     size = min(CAPTION, (BLOCK_WIDE - 1.2) / max(run_of(row.mark, mono=True), 0.1))
     turned = size < SMALL
     return [
-        box(Rect(x, y, BLOCK_WIDE, BLOCK_TALL), "ink", 0.3, f"terminal {row.colour}", key, "terminal"),
+        box(Rect(x, y, BLOCK_WIDE, BLOCK_TALL), "ink", 0.3, f"terminal {row.colour}", key, BLOCKS),
         Text(
             middle + (1.0 if turned else 0.0),
             y + BLOCK_TALL / 2 + (0.0 if turned else size * 0.4),

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from riktig.core.evaluation import Memory
 from riktig.core.ids import is_circuit_id, read_contact
 from riktig.core.job import (
+    INCOMER_ID,
     Change,
     Circuit,
     CircuitId,
@@ -30,6 +31,7 @@ from riktig.core.schematic.templates.function_strips import strips_by_function
 from riktig.core.schematic.templates.implied_circuits import all_circuits, controller_points, job_supply_context
 from riktig.core.schematic.templates.inserts import changed, own_device, own_rung, said, still_used, with_unit, without
 from riktig.core.schematic.templates.load_lines import lines_of
+from riktig.core.schematic.templates.own_strips import with_own_strips
 from riktig.core.schematic.templates.services import maintained, ventilation, way
 from riktig.core.schematic.templates.spare_terminals import with_spare_terminals
 from riktig.core.schematic.templates.starters import starter
@@ -114,6 +116,7 @@ class _Expansion:
         self.loads = {load.id: load for load in inputs.loads}
         self.practice, self.signals = inputs.practice, inputs.signals
         self.lines = dict(lines_of(inputs.loads, inputs.supply, inputs.practice))
+        self.strips = inputs.strips
         self.clashes: list[Clash] = []
         self.undrawn: list[CircuitId] = []
         stops = any(c.recipe is Recipe.EMERGENCY_STOP for c in self.circuits)
@@ -142,6 +145,11 @@ class _Expansion:
         if self.practice.strip_order is StripOrder.BY_FUNCTION:
             devices = strips_by_function(devices)
         devices = with_spare_terminals(devices, self.practice.spare_terminals)
+        devices, lost = with_own_strips(devices, self.strips)
+        self.clashes += [
+            Clash(INCOMER_ID, f"the order of the strip “{name}” names a terminal that is no longer there")
+            for name in lost
+        ]
         if self.practice.phase_names is not PhaseNames.L:
             of = self.practice.phase_names.of
             devices = tuple(replace(d, mark=of(d.mark)) if d.strip and d.mark != of(d.mark) else d for d in devices)

@@ -8,7 +8,7 @@ from riktig.core.catalogue import Can
 from riktig.core.job import INCOMER_ID, DeviceId
 from riktig.core.schematic.model.elements import Device
 
-__all__ = ["SPARE", "with_spare_terminals"]
+__all__ = ["SPARE", "is_plain", "with_spare_terminals"]
 
 SPARE = "spare"
 
@@ -31,13 +31,13 @@ def with_spare_terminals(devices: Iterable[Device], share: float) -> tuple[Devic
             strips.setdefault(device.strip, []).append(device)
     last: dict[DeviceId, tuple[Device, ...]] = {}
     for members in strips.values():
-        plain = [device for device in members if _is_plain(device)]
+        plain = [device for device in members if is_plain(device)]
         if plain:
             last[members[-1].id] = tuple(_spares(members, plain, ceil(share * len(plain))))
     return tuple(made for device in kept for made in (device, *last.get(device.id, ())))
 
 
-def _is_plain(device: Device) -> bool:
+def is_plain(device: Device) -> bool:
     """Whether a terminal leads one conductor through; a stud for thick ones is no use to what comes later."""
     return device.kind.can(Can.PLAIN_TERMINAL) and device.kind.can(Can.ONE_CONDUCTOR)
 

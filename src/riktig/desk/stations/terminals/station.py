@@ -3,7 +3,9 @@
 from functools import partial
 from itertools import islice
 
-from PySide6.QtWidgets import QPushButton, QStackedWidget, QWidget
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeySequence, QShortcut
+from PySide6.QtWidgets import QMenu, QPushButton, QStackedWidget, QWidget
 
 from riktig.core.exports import schedule
 from riktig.core.keys import DeviceKey, Key
@@ -11,6 +13,7 @@ from riktig.core.terminals import STRIP_DRAWINGS, STRIPS
 from riktig.core.views import device_of
 from riktig.desk.canvas import PAGES, DrawingView
 from riktig.desk.session import Session
+from riktig.desk.stations.terminals.ordering import StripDrag, StripOrder
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import FlowLayout, ScheduleTable, Station, plain_label
 
@@ -36,12 +39,24 @@ class TerminalsStation(Station):
         self._buttons: list[QPushButton] = []
         self.listed = self.button("List", "Every terminal of all strips, one below the other", checkable=True)
         self.listed.clicked.connect(self._turn_page)
+        self.ordering = StripOrder(session)
+        self.order = self.button(
+            "Order …", "Moves the chosen terminal, parts its strip, adds a spare one, counts markings"
+        )
+        menu = QMenu(self.order)
+        menu.aboutToShow.connect(lambda: self.ordering.fill(menu))
+        self.order.setMenu(menu)
+        self.view.gesture = StripDrag(self.view, self.ordering, lambda: not session.read_only)
+        for keys, by in (("Alt+Left", -1), ("Alt+Right", 1)):
+            shortcut = QShortcut(QKeySequence(keys), self)
+            shortcut.setContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
+            shortcut.activated.connect(partial(self.ordering.shift, by))
         self.words = plain_label("", "second")
         self.pages = QStackedWidget()
         self.pages.addWidget(self.view)
         self.pages.addWidget(self.table)
         self.add_body(tabs, 0)
-        self.add_bar((self.listed, self.words, None))
+        self.add_bar((self.listed, self.order, self.words, None))
         self.add_body(self.pages)
         self.strip = 0
 
