@@ -38,9 +38,9 @@ AT_THE_BENCH = {"second_reading", "reading_tolerance", "long_piece"}
 """They decide who measures what again before a cut: held by tests/core/production/test_measured.py."""
 OF_THE_SHED = {
     "relay_commons", "way_order", "star_delta_overload", "maintained_colour", "pairs", "reserved", "dc_input",
-    "transformer_voltage", "dc_colours", "first_side",
+    "transformer_voltage", "dc_colours", "first_side", "field_cables",
 }  # fmt: skip
-"""They need more than the hut has: relays, ways, a fan in star-delta, pairs of a signal, a control transformer."""
+"""They need more than the hut has: relays, ways, a fan in star-delta, pairs of a signal, a transformer, floats."""
 MAY_AGREE = {("maintained_colour", "RULEBOOK", "ORANGE")}
 """What one value comes to may be what another says by name: orange is the colour of both rulebooks."""
 

@@ -27,9 +27,14 @@ def evaluated(name: str) -> Evaluation[Job]:
 
 
 def cable_of(cores: int, mm2: float = 1.0, *, earth: bool = False) -> Cable:
-    made = [Core(str(n + 1), str(n), f"X1:{n}", f"B1:{n}", PinRef(DeviceId("x"), "f"), mm2) for n in range(cores)]
+    made = [
+        Core(str(n + 1), str(n), f"X1:{n}", f"B1:{n}", PinRef(DeviceId("x"), "f"), PinRef(DeviceId("b"), str(n)), mm2)
+        for n in range(cores)
+    ]
     if earth:
-        made[-1] = Core(EARTH_CORE, "PE", "X1:PE", "B1:PE", PinRef(DeviceId("x"), "f"), mm2)
+        made[-1] = Core(
+            EARTH_CORE, "PE", "X1:PE", "B1:PE", PinRef(DeviceId("x"), "f"), PinRef(DeviceId("b"), "PE"), mm2
+        )
     return Cable("WB1", DeviceId("b"), "B1 float", mm2, tuple(made), 12.0)
 
 

@@ -42,7 +42,8 @@ def field_cables(strips: Strips) -> dict[DeviceId, tuple[str, str]]:
         strips: The strips with their cables.
     """
     return {
-        cable.device: (cable.tag, f"{cable.make_up}, {cable.length_m:g} m" if cable.length_m else cable.make_up)
+        device: (cable.tag, f"{cable.make_up}, {cable.length_m:g} m" if cable.length_m else cable.make_up)
         for cable in strips.cables
         if cable.cores
+        for device in cable.devices
     }

@@ -18,6 +18,7 @@ from .brief import (
     SetSupply,
     TakeAlternative,
 )
+from .cables import DropCable, PlanCable
 from .circuits import (
     AddCircuit,
     AddDevice,
@@ -82,6 +83,7 @@ __all__ = [
     "ChangeSignal",
     "ChangeSource",
     "ChoosePart",
+    "DropCable",
     "DropChange",
     "DropStrip",
     "DropWireOrder",
@@ -104,6 +106,7 @@ __all__ = [
     "NumberStrip",
     "OperatorPlace",
     "PartPlace",
+    "PlanCable",
     "PlanDoor",
     "PlanPlate",
     "PutIn",

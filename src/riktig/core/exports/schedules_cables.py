@@ -69,8 +69,8 @@ def _routes(evaluation: Evaluation[Job]) -> Schedule:
     """Conductors from the panel to each place: over the hinge, and to every thing in the field; earth is counted."""
     names, nets = evaluation.get(NAMES), {net.id: net for net in evaluation.get(NETS).nets}
     devices = evaluation.get(CIRCUITS).by_id
-    cables = {cable.device: cable for cable in evaluation.get(STRIPS).cables}
-    entries = {entry.device: entry for entry in evaluation.get(ENTRIES).entries}
+    cables = {device: cable for cable in evaluation.get(STRIPS).cables for device in cable.devices}
+    entries = {entry.cable: entry for entry in evaluation.get(ENTRIES).entries}
     to: dict[str, list[str]] = defaultdict(list)
     earths: dict[str, int] = defaultdict(int)
     for conductor_ends in evaluation.get(CONDUCTOR_ENDS):
@@ -87,9 +87,10 @@ def _routes(evaluation: Evaluation[Job]) -> Schedule:
         if place == DOOR:
             sizes, spare = _by_size(_over_the_hinge(evaluation)), 0
         else:
-            sizes = _by_size((core.mm2, core.name) for core in cable.cores) if cable else ""
+            own = [core for core in cable.cores if core.field_pin.device == DeviceId(place)] if cable else []
+            sizes = _by_size((core.mm2, core.name) for core in own)
             spare = cable.spare if cable else 0
-        entry = entries.get(DeviceId(place))
+        entry = entries.get(cable.tag) if cable else None
         fitting = entry.fitting.size if entry and entry.fitting else ""
         rows.append((text, len(numbers), earths[place], ", ".join(numbers), sizes, spare, fitting))
     columns = (

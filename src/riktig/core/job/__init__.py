@@ -98,6 +98,7 @@ from riktig.core.job.load_values import (
 )
 from riktig.core.job.numbering import GivenNumber, GivenTag
 from riktig.core.job.override import Override, load_of_value
+from riktig.core.job.own_cable import OwnCable
 from riktig.core.job.own_part import OwnHole, OwnPart, Pick
 from riktig.core.job.own_strip import OwnStrip
 from riktig.core.job.plate import DuctFix, Join, JoinHow, Placement, PlateFix, RailFix, Spot
@@ -113,6 +114,7 @@ from riktig.core.job.practice_values import (
     DoorOrder,
     EarthScheme,
     EndStyle,
+    FieldCables,
     FirstSide,
     Fixing,
     Letters,
@@ -143,6 +145,7 @@ from riktig.core.job.practice_values import (
 )
 from riktig.core.job.purchase import Purchase
 from riktig.core.job.reading import (
+    JOB_CABLES,
     JOB_CIRCUITS,
     JOB_CLIENT,
     JOB_DOOR,
@@ -192,6 +195,7 @@ __all__ = [
     "HIGH_LINE",
     "IMPLIED",
     "INCOMER_ID",
+    "JOB_CABLES",
     "JOB_CIRCUITS",
     "JOB_CIRCUIT_INPUTS",
     "JOB_CLIENT",
@@ -270,6 +274,7 @@ __all__ = [
     "EnclosureMounting",
     "EndStyle",
     "EntrySide",
+    "FieldCables",
     "FirstSide",
     "Fitting",
     "Fixing",
@@ -301,6 +306,7 @@ __all__ = [
     "OverloadContact",
     "OverloadDirection",
     "Override",
+    "OwnCable",
     "OwnDevice",
     "OwnHole",
     "OwnPart",

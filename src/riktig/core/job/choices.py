@@ -189,6 +189,13 @@ CHOICES: tuple[Choice, ...] = (
         values.EarthScheme,
         _PLATE,
     ),
+    Choice(
+        "field_cables",
+        "Control cables to the field",
+        "A cable that is cut stops one thing, and each is followed by itself.",
+        values.FieldCables,
+        _PLATE,
+    ),
     Choice("strip_order", "Terminals ordered", "A cable's cores then lie side by side.", values.StripOrder, _PLATE),
     Choice(
         "fixing",

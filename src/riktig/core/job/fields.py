@@ -30,6 +30,7 @@ from riktig.core.job.practice_values import (
     DoorOrder,
     EarthScheme,
     EndStyle,
+    FieldCables,
     FirstSide,
     Fixing,
     Letters,
@@ -216,6 +217,7 @@ class PracticeFields(TypedDict, total=False):
     house_letters: tuple[ClassLetters, ...]
     marked: MarkedWires
     strip_order: StripOrder
+    field_cables: FieldCables
     distribution: Distribution
     relay_commons: RelayCommons
     ends: EndStyle

@@ -9,6 +9,7 @@ from riktig.core.job.enclosure import Enclosure
 from riktig.core.job.load import Load
 from riktig.core.job.numbering import GivenNumber, GivenTag
 from riktig.core.job.override import Override
+from riktig.core.job.own_cable import OwnCable
 from riktig.core.job.own_part import OwnPart, Pick
 from riktig.core.job.own_strip import OwnStrip
 from riktig.core.job.plate import Join, PlateFix
@@ -37,7 +38,7 @@ class Job:
     offcuts to cut from before new stock; ``door`` is where the builder has put operators, ``openings`` holes of
     his own; ``purchases`` what the purchasing desk knows of the parts; ``wire_orders``
     how he joins the clamps of a potential, ``one_conductor`` clamps that take no second one; ``strips`` terminals
-    in the order that he gave them.
+    in the order that he gave them; ``cables`` what shares one and how its cores are called.
     """
 
     number: str = ""
@@ -72,6 +73,7 @@ class Job:
     wire_orders: tuple[WireOrder, ...] = ()
     one_conductor: tuple[str, ...] = ()
     strips: tuple[OwnStrip, ...] = ()
+    cables: tuple[OwnCable, ...] = ()
 
     def load(self, load_id: LoadId) -> Load:
         """The load with this id.

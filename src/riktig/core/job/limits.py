@@ -29,6 +29,7 @@ MOST = {
     "wire_orders": 1_000,
     "one_conductor": 5_000,
     "strips": 1_000,
+    "cables": 2_000,
 }
 """How many of a thing a job may have (chosen by us: far above one panel)."""
 MOST_OF_ONE = 5_000

@@ -16,6 +16,7 @@ from riktig.core.job.practice_values import (
     DoorOrder,
     EarthScheme,
     EndStyle,
+    FieldCables,
     FirstSide,
     Fixing,
     Letters,
@@ -131,6 +132,7 @@ class Practice:
     house_letters: tuple[ClassLetters, ...] = ()
     marked: MarkedWires = MarkedWires.ALL
     strip_order: StripOrder = StripOrder.BY_CIRCUIT
+    field_cables: FieldCables = FieldCables.EACH
     distribution: Distribution = Distribution.LOOPS
     relay_commons: RelayCommons = RelayCommons.BRIDGES
     ends: EndStyle = EndStyle.FERRULES

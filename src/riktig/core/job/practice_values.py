@@ -12,6 +12,7 @@ __all__ = [
     "DoorOrder",
     "EarthScheme",
     "EndStyle",
+    "FieldCables",
     "FirstSide",
     "Fixing",
     "Letters",
@@ -212,6 +213,13 @@ class StripOrder(Enum):
 
     BY_CIRCUIT = "by circuit, line, neutral and earth together"
     BY_FUNCTION = "by function, neutrals in one row, earths in one"
+
+
+class FieldCables(Enum):
+    """Whether what one circuit has in the field shares a control cable."""
+
+    EACH = "a cable for each thing in the field"
+    SHARED = "one control cable for all of a circuit"
 
 
 class Distribution(Enum):

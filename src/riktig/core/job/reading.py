@@ -7,6 +7,7 @@ from riktig.core.evaluation import DocumentPart
 from riktig.core.job.job import Job
 
 __all__ = [
+    "JOB_CABLES",
     "JOB_CIRCUITS",
     "JOB_CLIENT",
     "JOB_DOOR",
@@ -79,6 +80,7 @@ JOB_JOINS = _part("joins", lambda job: job.joins)
 JOB_SHELF = _part("shelf", lambda job: job.shelf)
 JOB_WIRE_ORDERS = _part("wire orders", lambda job: job.wire_orders)
 JOB_ONE_CONDUCTOR = _part("clamps for one conductor", lambda job: job.one_conductor)
+JOB_CABLES = _part("cables", lambda job: job.cables)
 JOB_STRIPS = _part("strips", lambda job: job.strips)
 JOB_DOOR = _part("door", lambda job: job.door)
 JOB_OPENINGS = _part("openings", lambda job: job.openings)

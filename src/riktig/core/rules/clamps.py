@@ -66,12 +66,12 @@ def cables_whole(view: View) -> ClauseResult:
     joined = 0
     sharing = {load.id for load in view.loads if load.neutral_of is not None}
     shares = {size.circuit for size in view.sizing.loads if size.load in sharing}  # their neutrals join in the field
-    for cable in view.strips.cables:
-        device = view.circuits.device(cable.device)
+    ends = [(cable, view.circuits.device(owner)) for cable in view.strips.cables for owner in cable.devices]
+    for cable, device in ends:
         if not device.kind.units:
             continue  # a device on a network: its cable is bought ready made
         of_pin = view.nets.of_pin
-        brought = {of_pin[device.pin(core.field_end.rpartition(":")[2])].id for core in cable.cores}
+        brought = {of_pin[core.field_pin].id for core in cable.cores if core.field_pin.device == device.id}
         for pin in device.kind.pins:
             net = of_pin.get(device.pin(pin.name))
             if net is None:

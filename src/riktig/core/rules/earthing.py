@@ -182,9 +182,8 @@ def _islands_of(view: View, earth: Net, number: dict[PinRef, int]) -> list[int]:
     ends = [(number[w.start.pin], number[w.end.pin]) for w in view.wiring.wires if w.net == earth.id]
     for cable in view.strips.cables:
         for core in cable.cores:
-            outside = PinRef(cable.device, core.field_end.rpartition(":")[2])
-            if core.panel_pin in number and outside in number:
-                ends.append((number[core.panel_pin], number[outside]))
+            if core.panel_pin in number and core.field_pin in number:
+                ends.append((number[core.panel_pin], number[core.field_pin]))
     for device in view.circuits.devices:
         for unit in device.kind.units:
             if unit.behaviour is Behaviour.JOINT:

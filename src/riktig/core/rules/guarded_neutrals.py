@@ -145,7 +145,7 @@ class _Neutrals:
     def _in_field(self, terminal: Device, net: Net) -> list[Device]:
         """What returns by a terminal: the cables that land on it, and loads that share its neutral in the field."""
         landed = [
-            self.view.circuits.device(cable.device)
+            self.view.circuits.device(core.field_pin.device)
             for cable in self.view.strips.cables
             for core in cable.cores
             if core.panel_pin.device == terminal.id

@@ -54,11 +54,10 @@ def conductors_of(circuits: Circuits, nets: Nets, wiring: Wiring, strips: Strips
     for cable in strips.cables:
         for core in cable.cores:
             per_m = wire_resistance(core.mm2).value / 1000
-            outside = PinRef(cable.device, core.field_end.rpartition(":")[2])
-            net = nets.of_pin.get(outside)
+            net = nets.of_pin.get(core.field_pin)
             if net is not None:
                 ohm = max(per_m * (cable.length_m or 10.0), LINK_OHM / 10)
-                conductors[net.id].append(Conductor(core.panel_pin, outside, ohm))
+                conductors[net.id].append(Conductor(core.panel_pin, core.field_pin, ohm))
     return tuple(conductor for net in nets.nets for conductor in (*conductors[net.id], *_rest(net, conductors[net.id])))
 
 

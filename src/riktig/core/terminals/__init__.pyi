@@ -1,6 +1,8 @@
+from .cables import EARTH_CORE, Cable, Core
 from .derived import STRIP_DRAWINGS, STRIPS
 from .draw import BLOCKS, draw_strip, draw_strips, strip_pages
-from .strips import EARTH_CORE, Cable, Core, LandedCore, Strip, Strips, TerminalRow, make_strips
+from .own_cables import may_share
+from .strips import LandedCore, Strip, Strips, TerminalRow, make_strips
 
 __all__ = [
     "BLOCKS",
@@ -16,5 +18,6 @@ __all__ = [
     "draw_strip",
     "draw_strips",
     "make_strips",
+    "may_share",
     "strip_pages",
 ]

@@ -10,7 +10,8 @@ from dataclasses import dataclass
 from riktig.core.geometry import Align, Drawing, Face, Line, Point, Poly, Rect, Shape, Text, moved, run_of
 from riktig.core.keys import DeviceKey
 from riktig.core.plate import box
-from riktig.core.terminals.strips import Cable, LandedCore, Strip, Strips, TerminalRow
+from riktig.core.terminals.cables import Cable
+from riktig.core.terminals.strips import LandedCore, Strip, Strips, TerminalRow
 from riktig.core.wiring import JUMPER, wire_roles
 
 __all__ = ["BLOCKS", "PAGE_HEIGHT", "draw_strip", "draw_strips", "strip_pages"]

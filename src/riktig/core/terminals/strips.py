@@ -6,13 +6,15 @@ from dataclasses import dataclass, replace
 
 from riktig.core.catalogue import Can, Clamp, Mounting
 from riktig.core.ids import is_within
-from riktig.core.job import DeviceId, Load, PinRef
+from riktig.core.job import DeviceId, FieldCables, Load, OwnCable, PinRef
 from riktig.core.schematic import EARTHS, NEUTRALS, Circuits, Device, Names, Net, Nets, Zone
 from riktig.core.sizing import Sizing, least_control_section
-from riktig.core.standards import conductor_name, cores_sold, is_awg, next_section, protective_section
+from riktig.core.standards import is_awg, next_section, protective_section
+from riktig.core.terminals.cables import EARTH_CORE, Cable, Core
+from riktig.core.terminals.own_cables import with_own_cables
 from riktig.core.wiring import JUMPER, Wire, Wiring
 
-__all__ = ["EARTH_CORE", "Cable", "Core", "LandedCore", "Strip", "Strips", "TerminalRow", "make_strips"]
+__all__ = ["LandedCore", "PlannedCables", "Strip", "Strips", "TerminalRow", "make_strips"]
 
 _CORE_COLOURS = {
     "L": "brown",
@@ -26,64 +28,6 @@ _CORE_COLOURS = {
     "W": "grey",
 }
 """Source: HD 308 S2 core colours, from memory. Control cores are numbered."""
-EARTH_CORE = "green-yellow"
-
-
-@dataclass(frozen=True, slots=True)
-class Core:
-    """One core of a field cable: its colour or number, and where both of its ends land."""
-
-    name: str
-    number: str
-    panel_end: str
-    field_end: str
-    panel_pin: PinRef
-    mm2: float = 0.0
-    """Its own section: above 16 mm² a protective conductor may be thinner than the others."""
-
-
-@dataclass(frozen=True, slots=True)
-class Cable:
-    """A field cable: its tag, what it goes to, its cores and their section; length m (0: unknown).
-
-    Without cores it is the ready-made cable of a network.
-    """
-
-    tag: str
-    device: DeviceId
-    to: str
-    mm2: float
-    cores: tuple[Core, ...]
-    length_m: float
-    is_supply: bool = False
-    enters: bool = True
-    """Whether it comes into the panel; on a network the next cable runs from thing to thing."""
-
-    @property
-    def sold(self) -> int:
-        """How many cores it has as it is bought; 0 for the ready-made cable of a network.
-
-        In North America single conductors are pulled into conduit, as many as are used.
-        """
-        if not self.cores or is_awg(self.mm2):
-            return len(self.cores)
-        return cores_sold(len(self.cores))
-
-    @property
-    def spare(self) -> int:
-        """Cores that nothing lands on."""
-        return self.sold - len(self.cores)
-
-    @property
-    def make_up(self) -> str:
-        """“4 G 1.5 mm²”: G with a protective conductor, × without; “3 × 35 mm² + 16 mm²” where that is thinner."""
-        if not self.cores:
-            return "network cable"
-        earths = [core for core in self.cores if core.name == EARTH_CORE]
-        if earths and earths[0].mm2 != self.mm2:
-            live = self.sold - len(earths)
-            return f"{live} × {conductor_name(self.mm2)} + {conductor_name(earths[0].mm2)}"
-        return f"{self.sold} {'G' if earths else '×'} {conductor_name(self.mm2)}"
 
 
 @dataclass(frozen=True, slots=True)
@@ -139,6 +83,15 @@ class Strip:
 
 
 @dataclass(frozen=True, slots=True)
+class PlannedCables:
+    """What the job says of its cables: their lengths with the loads, what the builder planned, what practice shares."""
+
+    loads: tuple[Load, ...]
+    own: tuple[OwnCable, ...]
+    shared: FieldCables
+
+
+@dataclass(frozen=True, slots=True)
 class Strips:
     """All strips and all field cables."""
 
@@ -147,7 +100,7 @@ class Strips:
 
 
 def make_strips(
-    circuits: Circuits, nets: Nets, names: Names, sizing: Sizing, wiring: Wiring, loads: tuple[Load, ...]
+    circuits: Circuits, nets: Nets, names: Names, sizing: Sizing, wiring: Wiring, planned: PlannedCables
 ) -> Strips:
     """The terminal schedule.
 
@@ -161,9 +114,11 @@ def make_strips(
         names: Tags of devices and numbers of nets.
         sizing: The part of every device.
         wiring: All wires, in the order of their batches.
-        loads: The loads of the job.
+        planned: How long cables are, and what shares one.
     """
-    cables = _cables(circuits, nets, names, sizing, wiring, loads)
+    each = _cables(circuits, nets, names, sizing, wiring, planned.loads)
+    circuit_of = {device.id: device.circuit for device in circuits.devices}
+    cables = with_own_cables(each, planned.own, planned.shared, circuit_of)
     core_at: dict[PinRef, list[LandedCore]] = defaultdict(list)
     for cable in cables:
         for core in cable.cores:
@@ -372,4 +327,5 @@ def _core(device: Device, pin: str, count: int, field: _Field) -> Core | None:
     name = EARTH_CORE if pin == "PE" else str(count)
     if not field.numbered:
         name = _CORE_COLOURS.get(mark, name)
-    return Core(name, names.number[net.id], label, f"{names.tag[device.id]}:{pin}", landing)
+    field_end = f"{names.tag[device.id]}:{pin}"
+    return Core(name, names.number[net.id], label, field_end, landing, device.pin(pin))

@@ -137,7 +137,7 @@ def _know(tracer: Tracer, strips: Strips, layout: Layout) -> _Known:
     return _Known(
         tracer.paths.devices,
         {row.device: row for strip in strips.strips for row in strip.rows},
-        {(core.panel_pin, cable.device): (cable, core) for cable in strips.cables for core in cable.cores},
+        {(core.panel_pin, core.field_pin.device): (cable, core) for cable in strips.cables for core in cable.cores},
         {seat.device: seat for seat in layout.seats},
     )
 
