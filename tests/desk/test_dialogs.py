@@ -18,8 +18,8 @@ from PySide6.QtWidgets import (
 )
 
 from riktig.core.errors import RiktigError
-from riktig.core.ids import read_pin
-from riktig.core.keys import PinKey
+from riktig.core.ids import DeviceId, read_pin
+from riktig.core.keys import DeviceKey, PinKey
 from riktig.core.views import STATIONS
 from riktig.desk import theme
 from riktig.desk.canvas import LEAST_PX
@@ -32,6 +32,7 @@ from riktig.desk.shell.properties import show_properties
 from riktig.desk.stations.circuits.live_script import ScriptAsked
 from riktig.desk.stations.circuits.own import DeviceAsked, RungAsked
 from riktig.desk.stations.prove import ProveStation
+from riktig.desk.stations.terminals import TerminalsStation
 from riktig.desk.stations.wires import WiresStation
 from riktig.desk.widgets import Station
 from tests.desk.conftest import settle_window
@@ -67,6 +68,16 @@ def order_page(window: MainWindow) -> None:
     wires.order.click()
 
 
+def cores_page(window: MainWindow) -> None:
+    window.go_to("Terminals")
+    terminals = window.stations["Terminals"]
+    assert isinstance(terminals, TerminalsStation)
+    window.session.select(DeviceKey(DeviceId("c1.M")))
+    cable = terminals.cables.cable()
+    assert cable is not None
+    terminals.cables.ask_cores(cable)
+
+
 OPENERS: dict[str, Callable[[MainWindow], object]] = {
     "keys": lambda window: QTest.keyClick(window, Qt.Key.Key_F1),
     "properties": lambda window: show_properties(window, window.session),
@@ -76,6 +87,7 @@ OPENERS: dict[str, Callable[[MainWindow], object]] = {
     "script": lambda window: ScriptAsked(window, "", "press S1: K1 in", refused).open(),
     "rung": lambda window: RungAsked(NODES, 1, refused, window).open(),
     "wire order": order_page,
+    "cores": cores_page,
     "device": lambda window: DeviceAsked(refused, window).open(),
     "function": function_page,
     "question": asked,

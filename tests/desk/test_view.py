@@ -280,4 +280,7 @@ def test_a_page_moves_aside_for_what_opens_beside_it_at_its_size(app: QApplicati
     assert view.scale == before
     assert view.to_px(Point(0, 0)).x() >= 0
     assert view.to_px(Point(120, 0)).x() <= 640
+    view.resize(480, 600)
+    assert view.scale < before, "where it would be cut it is shown smaller"
+    assert view.to_px(Point(120, 0)).x() <= 480
     parent.close()

@@ -155,11 +155,14 @@ def _cable_card(cable: Cable, lands: Sequence[tuple[TerminalRow, LandedCore]]) -
     height = CARD_HEAD + len(lands) * ROW
     middle = CARD_HEAD + len(lands) * ROW / 2
     length = f", {cable.length_m:g} m" if cable.length_m else ""
+    left = run_of(cable.tag, mono=True) * 4.4 + run_of(f"{cable.make_up}{length}", mono=False) * CAPTION
+    goes_to = f"to {cable.to}"
+    size = min(CAPTION, (WIDTH - SHEATH_X - 16 - left) / max(run_of(goes_to, mono=False), 1.0))
     shapes: list[Shape] = [
         Line(SHEATH_X, 2.0, WIDTH - 6, 2.0, "hair", 0.25),
         Text(SHEATH_X, 8.4, cable.tag, 4.4, face=Face.PRINTED_BOLD, key=key),
         Text(SHEATH_X + 3 + run_of(cable.tag, mono=True) * 4.4, 8.4, f"{cable.make_up}{length}", CAPTION, key=key),
-        Text(WIDTH - 6, 8.4, f"to {cable.to}", CAPTION, "second", align=Align.RIGHT, key=key),
+        Text(WIDTH - 6, 8.4, goes_to, max(size, 2.2), "second", align=Align.RIGHT, key=key),
         Poly(
             (
                 Point(SHEATH_X, middle - 2.6),

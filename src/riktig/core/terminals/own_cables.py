@@ -55,13 +55,20 @@ def _one(members: Sequence[Cable], planned: OwnCable | None) -> Cable:
     ordered = [lead, *(cable for cable in members if cable is not lead)]
     return replace(
         lead,
-        to="; ".join(cable.to for cable in ordered),
+        to=_to([cable.to for cable in ordered]),
         mm2=max(cable.mm2 for cable in ordered),
         cores=_named([core for cable in ordered for core in cable.cores], dict(planned.cores) if planned else {}),
         length_m=max(cable.length_m for cable in ordered),
         others=tuple(cable.device for cable in ordered[1:]),
         bought=planned.bought if planned else 0,
     )
+
+
+def _to(each: Sequence[str]) -> str:
+    """“B4, B5 brine pump” in place of “B4 brine pump, low float; B5 brine pump, start float”."""
+    tags, purposes = zip(*((tag, purpose) for tag, _, purpose in (text.partition(" ") for text in each)), strict=True)
+    common = {purpose.partition(", ")[0] for purpose in purposes}
+    return f"{', '.join(tags)} {common.pop()}" if len(each) > 1 and len(common) == 1 else "; ".join(each)
 
 
 def _named(cores: Sequence[Core], given: Mapping[str, str]) -> tuple[Core, ...]:

@@ -290,6 +290,10 @@ class ScaledView(QWidget):
 
     def _keep_in_sight(self) -> None:
         """Moves pages aside by what it has lost to something that opened beside it, no further."""
+        opens_at = self.opening.scale(self._drawing, self._home, self.width(), self.height())
+        if opens_at < self.scale and self._drawing.width * self.scale > self.width() - 2 * BORDER_PX:
+            self._offset.setY(self._offset.y() * opens_at / self.scale)
+            self.scale = opens_at
         wide = self._drawing.width * self.scale
         if self._home is None and self._offset.x() + wide > self.width() - BORDER_PX:
             self._offset.setX(max(self.width() - BORDER_PX - wide, BORDER_PX))

@@ -13,6 +13,7 @@ from riktig.core.terminals import STRIP_DRAWINGS, STRIPS
 from riktig.core.views import device_of
 from riktig.desk.canvas import PAGES, DrawingView
 from riktig.desk.session import Session
+from riktig.desk.stations.terminals.cables import CablePlan
 from riktig.desk.stations.terminals.ordering import StripDrag, StripOrder
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import FlowLayout, ScheduleTable, Station, plain_label
@@ -46,6 +47,11 @@ class TerminalsStation(Station):
         menu = QMenu(self.order)
         menu.aboutToShow.connect(lambda: self.ordering.fill(menu))
         self.order.setMenu(menu)
+        self.cables = CablePlan(session, self)
+        self.cable = self.button("Cable …", "Shares the chosen cable, names its cores, buys it with spare ones")
+        of_cable = QMenu(self.cable)
+        of_cable.aboutToShow.connect(lambda: self.cables.fill(of_cable))
+        self.cable.setMenu(of_cable)
         self.view.gesture = StripDrag(self.view, self.ordering, lambda: not session.read_only)
         for keys, by in (("Alt+Left", -1), ("Alt+Right", 1)):
             shortcut = QShortcut(QKeySequence(keys), self)
@@ -56,7 +62,7 @@ class TerminalsStation(Station):
         self.pages.addWidget(self.view)
         self.pages.addWidget(self.table)
         self.add_body(tabs, 0)
-        self.add_bar((self.listed, self.order, self.words, None))
+        self.add_bar((self.listed, self.order, self.cable, self.words, None))
         self.add_body(self.pages)
         self.strip = 0
 
@@ -116,9 +122,11 @@ class TerminalsStation(Station):
     def show_selection(self, key: Key | None) -> None:
         """Marks the chosen terminal and turns to its strip."""
         owner = device_of(key)
-        strips = self.session.evaluation.get(STRIPS).strips
-        for index, strip in enumerate(strips):
-            here = any(row.device == owner for row in strip.rows)
+        every = self.session.evaluation.get(STRIPS)
+        cable = next((cable for cable in every.cables if owner in cable.devices and cable.cores), None)
+        landed = {owner} | ({core.panel_pin.device for core in cable.cores[:1]} if cable else set())
+        for index, strip in enumerate(every.strips):
+            here = any(row.device in landed for row in strip.rows)
             if here and index != self.strip and not self.listed.isChecked():
                 self._turn(index)
         self.view.select(frozenset({DeviceKey(owner), key}) if owner else frozenset())
