@@ -26,6 +26,7 @@ from riktig.core.rules.door import DOOR_CLAUSES
 from riktig.core.rules.earthing import EARTHING
 from riktig.core.rules.electrical import ELECTRICAL
 from riktig.core.rules.emergency import EMERGENCY
+from riktig.core.rules.fed_from_top import FED_FROM_TOP
 from riktig.core.rules.floats import FLOATS
 from riktig.core.rules.joined_potentials import JOINED_POTENTIALS
 from riktig.core.rules.mechanical import MECHANICAL
@@ -70,6 +71,7 @@ CLAUSES = (
     *CLAMPS,
     *JOINED_POTENTIALS,
     *SHARED_DUCTS,
+    *FED_FROM_TOP,
     *SELECTIVITY,
     *ROLES,
     *SOCKETS,
