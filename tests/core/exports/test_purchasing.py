@@ -12,8 +12,12 @@ from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import purchase_summary, schedule
 from riktig.core.imports import read_purchases
-from riktig.core.job import Job, Purchase
+from riktig.core.job import Job, OverloadMount, Purchase, set_practice
+from riktig.core.plate import LAYOUT
+from riktig.core.rules import RULES, Verdict
+from riktig.core.schematic import with_names_recorded
 from riktig.core.store import dump_job, load_job
+from riktig.core.wiring import WIRING
 from riktig.demo_job import kelp_shed, wash_drum
 
 
@@ -111,3 +115,22 @@ def test_the_summary_counts_what_is_short_and_names_the_longest_wait() -> None:
 def test_the_table_goes_with_the_job() -> None:
     job = replace(kelp_shed(), purchases=(Purchase("CON-9", "A-9", "north", 10.0, 3.0, 4),))
     assert load_job(dump_job(job)).purchases == job.purchases
+
+
+def test_an_overload_apart_from_its_contactor_has_a_base_and_wires_of_its_own() -> None:
+    """By hand: three poles from contactor to overload, for each of the shed's directly started motors."""
+    plugged, apart = (
+        Evaluation(with_names_recorded(set_practice(kelp_shed(), overload_mount=mount)))
+        for mount in (OverloadMount.PLUGGED, OverloadMount.APART)
+    )
+
+    def bases(evaluation: Evaluation[Job]) -> int:
+        rows = schedule("bom", evaluation).as_dicts()
+        return sum(int(str(r["quantity"])) for r in rows if "base for an overload" in str(r["description"]))
+
+    more = bases(apart) - bases(plugged)
+    assert more == 2, "wash drum and brine pump"
+    assert len(apart.get(WIRING).wires) - len(plugged.get(WIRING).wires) == 3 * more
+    stands = {stand.block.lead for stand in apart.get(LAYOUT).stands}
+    assert {"c2.FO", "c4.FO"} <= stands
+    assert [f for r in apart.get(RULES) for f in r.findings if f.verdict is Verdict.FAILS] == []

@@ -11,7 +11,7 @@ from riktig.core.holes import ENTRIES, HOLES
 from riktig.core.job import EndStyle, Job, JoinHow, PinRef, Practice, circuit_of
 from riktig.core.labels import LABELS
 from riktig.core.plate import ASSEMBLIES, CUTS, LAYOUT
-from riktig.core.schematic import CIRCUITS, NAMES, Zone
+from riktig.core.schematic import CIRCUITS, NAMES, Device, Zone
 from riktig.core.simulation import RATINGS, described
 from riktig.core.sizing import SIZING
 from riktig.core.standards import conductor_name, conductor_type
@@ -90,11 +90,19 @@ def _accessories(evaluation: Evaluation[Job]) -> list[Row]:
         guard = load.proposal.value("breaker") if load else None
         if guard and part.kind.sized_as == "fuse switch":
             links.setdefault(f"fuse-link {guard.text}", []).append(names.tag[device])
+    apart = [names.tag[d.id] for d in evaluation.get(CIRCUITS).devices if _on_a_base(d)]
+    if apart:
+        rows.append(("", "base for an overload relay by itself", len(apart), "pc", " ".join(apart), PLATE_KIT))
     for tied in evaluation.get(CIRCUITS).tied:
         text = f"handle tie for {len(tied)} breakers: they open together"
         rows.append(("", text, 1, "pc", " ".join(names.tag[device] for device in tied), PLATE_KIT))
     rows += [("", text, POLES * len(tags), "pc", " ".join(tags), PLATE_KIT) for text, tags in links.items()]
     return rows
+
+
+def _on_a_base(device: Device) -> bool:
+    """Whether it is an overload relay that is plugged under no contactor."""
+    return device.kind.can(Can.OVERLOAD) and device.under is None and device.zone is Zone.PLATE
 
 
 def _joining(evaluation: Evaluation[Job]) -> list[Row]:

@@ -190,6 +190,13 @@ CHOICES: tuple[Choice, ...] = (
         _PLATE,
     ),
     Choice(
+        "overload_mount",
+        "Overload relays",
+        "Plugged on it needs no wire and no room of its own; apart it keeps cool and is changed by itself.",
+        values.OverloadMount,
+        _PLATE,
+    ),
+    Choice(
         "field_cables",
         "Control cables to the field",
         "A cable that is cut stops one thing, and each is followed by itself.",

@@ -43,6 +43,7 @@ from riktig.core.job.practice_values import (
     Numbering,
     OverloadContact,
     OverloadDirection,
+    OverloadMount,
     PairNumbers,
     PhaseNames,
     RelayCommons,
@@ -171,6 +172,7 @@ class PracticeFields(TypedDict, total=False):
     colours: Colours
     earths: EarthScheme
     overload_contact: OverloadContact
+    overload_mount: OverloadMount
     run_lamp: RunLamp
     control_tap: ControlTap
     marker: MarkerText

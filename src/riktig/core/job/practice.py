@@ -29,6 +29,7 @@ from riktig.core.job.practice_values import (
     Numbering,
     OverloadContact,
     OverloadDirection,
+    OverloadMount,
     PairNumbers,
     PhaseNames,
     RelayCommons,
@@ -80,6 +81,7 @@ class Practice:
     colours: Colours = Colours.RULEBOOK
     earths: EarthScheme = EarthScheme.BESIDE
     overload_contact: OverloadContact = OverloadContact.FIRST
+    overload_mount: OverloadMount = OverloadMount.PLUGGED
     run_lamp: RunLamp = RunLamp.AUXILIARY
     control_tap: ControlTap = ControlTap.BEFORE
     marker: MarkerText = MarkerText.NUMBER

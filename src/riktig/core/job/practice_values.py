@@ -24,6 +24,7 @@ __all__ = [
     "Numbering",
     "OverloadContact",
     "OverloadDirection",
+    "OverloadMount",
     "PairNumbers",
     "PhaseNames",
     "RelayCommons",
@@ -140,6 +141,13 @@ class ControlSupply(Enum):
     DIRECT = "line and neutral"
     TRANSFORMER = "a control transformer"
     DC = "a 24 V DC supply"
+
+
+class OverloadMount(Enum):
+    """Where the overload relay of a direct-on-line starter stands."""
+
+    PLUGGED = "plugged under its contactor"
+    APART = "on a base by itself, wired"
 
 
 class OverloadDirection(Enum):

@@ -13,6 +13,7 @@ from riktig.core.job import (
     Load,
     OverloadContact,
     OverloadDirection,
+    OverloadMount,
     Practice,
     Protection,
     RunLamp,
@@ -87,7 +88,7 @@ class _Starter:
         self.protector = load.is_motor and load.protection is Protection.PROTECTOR and not self.own_guard
         self.overload = load.is_motor and not self.protector and not self.own_guard
         self.plugged = self.overload and (
-            load.start is Start.DIRECT
+            (load.start is Start.DIRECT and self.practice.overload_mount is OverloadMount.PLUGGED)
             or (load.start is Start.STAR_DELTA and self.practice.star_delta_overload is not StarDeltaOverload.LINE)
         )
         self.controlled = load.command is Command.CONTROLLER
