@@ -95,7 +95,7 @@ def problem_of(panel: PanelToPlan, locked: frozenset[DeviceId] = frozenset(), *,
     """
     layout, circuits, enclosure, practice = panel.layout, panel.circuits, panel.enclosure, panel.practice
     devices = circuits.by_id
-    turned = any(stand.block.turned for stand in layout.stands)
+    turned = any(stand.block.turned and stand.block.row is RailRow.TERMINALS for stand in layout.stands)
     rows = _rows_of(layout, turned, spare_rows=0 if locked else 1)
     at = {lead: (r, k) for r, row in enumerate(rows.leads) for k, lead in enumerate(row)}
     stands = {stand.block.lead: stand for stand in layout.stands}

@@ -1,7 +1,9 @@
 """Devices gathered into what moves as one."""
 
+from dataclasses import replace
+
 from riktig.core.catalogue import Can, Mounting, Part
-from riktig.core.job import DeviceId
+from riktig.core.job import INCOMER_ID, DeviceId
 from riktig.core.plate.model import Block, RailRow
 from riktig.core.schematic import BOX_BOND, Circuits, Device, Zone
 from riktig.core.sizing import Sizing
@@ -28,7 +30,9 @@ def is_plate_stud(device: Device) -> bool:
     return device.kind.can(Can.EARTH_STUD) and device.zone is Zone.PLATE and device.role != BOX_BOND
 
 
-def make_blocks(circuits: Circuits, sizing: Sizing, finger_room: float, *, turned: bool = False) -> tuple[Block, ...]:
+def make_blocks(
+    circuits: Circuits, sizing: Sizing, finger_room: float, *, turned: bool = False, supply_above: bool = False
+) -> tuple[Block, ...]:
     """All blocks that stand on the plate, in the order of the circuits.
 
     Args:
@@ -36,6 +40,7 @@ def make_blocks(circuits: Circuits, sizing: Sizing, finger_room: float, *, turne
         sizing: The part of every device.
         finger_room: Least room between a clamp's edge and a duct, mm.
         turned: Whether the field cables come in from above, so that strips stand head down.
+        supply_above: Whether only the supply comes in from above: its strip stands head down in the row of the feed.
     """
     blocks: list[Block] = []
     strips: set[str] = set()
@@ -49,7 +54,9 @@ def make_blocks(circuits: Circuits, sizing: Sizing, finger_room: float, *, turne
             if device.strip not in strips:
                 strips.add(device.strip)
                 members = [d for d in circuits.devices if d.strip == device.strip]
-                blocks.append(_strip(members, sizing, finger_room, turned))
+                apart = supply_above and device.circuit == INCOMER_ID
+                strip = _strip(members, sizing, finger_room, turned or apart)
+                blocks.append(replace(strip, row=RailRow.FEED) if apart else strip)
         elif mounting is Mounting.RAIL or (mounting is Mounting.SCREWED and not is_bar(device)):
             below = under.get(device.id)
             blocks.append(_single(device, part, below, sizing, finger_room))

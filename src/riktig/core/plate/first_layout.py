@@ -5,7 +5,7 @@ from math import ceil, floor
 
 from riktig.core.catalogue import Can
 from riktig.core.geometry import Rect
-from riktig.core.job import DeviceId, Enclosure, EntrySide, Join, PlateFix, Practice, Spot
+from riktig.core.job import INCOMER_ID, DeviceId, Enclosure, EntrySide, Join, PlateFix, Practice, Spot
 from riktig.core.plate.blocks import make_blocks
 from riktig.core.plate.joins import joined
 from riktig.core.plate.model import EDGE, Block, Duct, Layout, Rail, RailRow, Stand
@@ -72,7 +72,8 @@ def arrange(
     Returns:
         A layout, always; what does not fit is in its ``misfits``.
     """
-    blocks = make_blocks(circuits, sizing, practice.finger_room, turned=enclosure.field_entry is EntrySide.TOP)
+    turned, above = enclosure.field_entry is EntrySide.TOP, _supply_above(circuits, enclosure, fix)
+    blocks = make_blocks(circuits, sizing, practice.finger_room, turned=turned, supply_above=above)
     placed_alone = {placement.device for placement in fix.placements} if fix else set()
     run = rail_run(enclosure, practice)
     taken = {device for join in joins for device in join.devices}
@@ -98,10 +99,24 @@ def lay_rows(rows: Rows, circuits: Circuits, sizing: Sizing, enclosure: Enclosur
     turned = enclosure.field_entry is EntrySide.TOP
     run = rail_run(enclosure, practice)
     blocks = kept_together(
-        make_blocks(circuits, sizing, practice.finger_room, turned=turned), circuits, run, frozenset()
+        make_blocks(
+            circuits, sizing, practice.finger_room, turned=turned, supply_above=_supply_above(circuits, enclosure, None)
+        ),
+        circuits,
+        run,
+        frozenset(),
     )
     kept = [sorted(row, key=lambda block: block.screwed) for row in rows if row]
     return _laid(kept, _Shell(blocks, enclosure, practice, circuits.devices, sizing))
+
+
+def _supply_above(circuits: Circuits, enclosure: Enclosure, fix: PlateFix | None) -> bool:
+    """Whether the terminals of the supply stand by themselves at the top; not where the builder put them lower."""
+    if enclosure.entry is not EntrySide.TOP or enclosure.field_entry is EntrySide.TOP:
+        return False
+    of_supply = {device.id for device in circuits.devices if device.strip and device.circuit == INCOMER_ID}
+    first = min((rail.y, rail.number) for rail in fix.rails)[1] if fix and fix.rails else 1
+    return all(place.rail == first for place in (fix.placements if fix else ()) if place.device in of_supply)
 
 
 def rail_run(enclosure: Enclosure, practice: Practice) -> float:
@@ -220,7 +235,7 @@ def _rails(rows: Rows, shell: _Shell, fix: PlateFix | None) -> tuple[Rail, ...]:
     rails: list[Rail] = []
     y = EDGE
     for number, row in enumerate(rows, 1):
-        y += 0.0 if row[0].turned else shell.duct
+        y += 0.0 if _is_strips(row) and row[0].turned else shell.duct
         y += _highest(row)
         rails.append(Rail(number, round(y, 1), shell.left, end(number)))
         y += max(block.below + block.room_below for block in row)
