@@ -1,5 +1,7 @@
 """Small widgets: text that flows, answers that are taken or not, tables that select."""
 
+from dataclasses import replace
+
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
@@ -134,6 +136,42 @@ SCHEDULE = Schedule(
     (("number", "Number"), ("mm2", "mm²"), ("key", "Key")),
     (("1", 1.5, "a~b"), ("2", 4.0, "c~d"), ("3", None, "e~f")),
 )
+
+
+def test_a_press_on_a_head_sorts_by_size_and_a_third_one_no_more(app: QApplication) -> None:
+    rows = (("F10", 4.0, "a"), ("F2", 1.5, "b"), ("K1", 10.0, "c"))
+    table = ScheduleTable("Wires", "key")
+    table.show_schedule(replace(SCHEDULE, rows=rows))
+    heard: list[str] = []
+    table.row_chosen.connect(heard.append)
+
+    def shown(column: int = 0) -> list[str]:
+        return [table.model().index(row, column).data() for row in range(table.model().rowCount())]
+
+    assert shown() == ["F10", "F2", "K1"], "as the list has them"
+    table.sortByColumn(0, Qt.SortOrder.AscendingOrder)
+    assert shown() == ["F2", "F10", "K1"]
+    table.selectRow(0)
+    assert heard == ["b"]
+    assert table.chosen_row == 1
+    table.sortByColumn(1, Qt.SortOrder.DescendingOrder)
+    assert shown(1) == ["10", "4", "1.5"]
+    table.sortByColumn(-1, Qt.SortOrder.AscendingOrder)
+    assert shown() == ["F10", "F2", "K1"]
+
+
+def test_a_filter_keeps_the_rows_that_hold_all_words(app: QApplication) -> None:
+    rows = (("F10 black", 4.0, "needle"), ("F2 black", 1.5, "b"), ("K1 red", 10.0, "c"))
+    table = ScheduleTable("Wires", "key")
+    table.show_schedule(replace(SCHEDULE, rows=rows))
+    assert table.filter_by("BLACK f2") == 1
+    assert table.model().index(0, 0).data() == "F2 black"
+    assert table.filter_by("needle") == 0, "a key that is not shown is not searched"
+    table.choose("c")
+    assert table.chosen_row == -1, "what is filtered out is not marked"
+    assert table.filter_by("") == 3
+    table.choose("c")
+    assert table.chosen_row == 2
 
 
 def test_a_table_shows_values_hides_its_key_and_tells_which_row(app: QApplication) -> None:

@@ -8,6 +8,8 @@ from PySide6.QtWidgets import QApplication, QDialogButtonBox
 from riktig.core.geometry import Text
 from riktig.core.ids import read_pin
 from riktig.core.keys import NetKey, PinKey, WireKey
+from riktig.core.production import Operation, tick_facts
+from riktig.core.records import NewRecord
 from riktig.core.schematic import NETS, NetClass
 from riktig.core.wiring import WIRING, wire_key
 from riktig.desk.session import Session
@@ -147,3 +149,21 @@ def test_kits_show_the_loom_and_what_is_chosen_there(station: WiresStation, sess
     QTest.mouseClick(station.batches, Qt.MouseButton.LeftButton)
     settle_window()
     assert not station.kits.isChecked()
+
+
+def test_the_list_is_filtered_and_finished_wires_are_left_out(station: WiresStation, session: Session) -> None:
+    QTest.mouseClick(station.listed, Qt.MouseButton.LeftButton)
+    settle_window()
+    wires = session.evaluation.get(WIRING).wires
+    shown = station.table.model().rowCount
+    assert shown() == len(wires)
+    QTest.keyClicks(station.filter, "green-yellow")
+    settle_window()
+    assert shown() == sum(wire.colour == "green-yellow" for wire in wires)
+    assert f"{shown()} wires" in station.hint.text()
+    station.filter.clear()
+    settle_window()
+    session.record_all([NewRecord(wires[0].key, tick_facts(wires[0], operation)) for operation in Operation])
+    QTest.mouseClick(station.unfinished, Qt.MouseButton.LeftButton)
+    settle_window()
+    assert shown() == len(wires) - 1

@@ -1,9 +1,10 @@
 """A schedule as a table: choose a row and the whole window follows."""
 
 import heapq
+import re
 from typing import Any
 
-from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, Qt, Signal
+from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, QSortFilterProxyModel, Qt, Signal
 from PySide6.QtGui import QFont, QFontMetrics
 from PySide6.QtWidgets import QAbstractItemView, QTableView, QWidget
 
@@ -14,6 +15,7 @@ __all__ = ["ScheduleTable"]
 
 Index = QModelIndex | QPersistentModelIndex
 _NOWHERE = QModelIndex()
+_FIGURES = re.compile(r"([0-9]+(?:\.[0-9]+)?)")
 _PRINTED = {"number", "from", "to", "inside", "field", "hole", "piece", "black", "red", "tags"}
 
 
@@ -65,8 +67,49 @@ class _Model(QAbstractTableModel):
         return None
 
 
+class _Shown(QSortFilterProxyModel):
+    """The rows that hold all the words, in the order of the column that was pressed."""
+
+    def __init__(self, model: _Model) -> None:
+        super().__init__()
+        self.setSourceModel(model)
+        self._rows = model
+        self._words: tuple[str, ...] = ()
+
+    def filter_by(self, text: str) -> None:
+        self._words = tuple(text.casefold().split())
+        self.invalidate()
+
+    def filterAcceptsRow(self, row: int, parent: Index) -> bool:
+        if not self._words:
+            return True
+        schedule = self._rows.schedule
+        shown = (
+            shown_text(cell)
+            for cell, (key, _) in zip(schedule.rows[row], schedule.columns, strict=True)
+            if key != "key"
+        )
+        text = " ".join(shown).casefold()
+        return all(word in text for word in self._words)
+
+    def lessThan(self, left: Index, right: Index) -> bool:
+        first, second = (self._rows.schedule.rows[at.row()][at.column()] for at in (left, right))
+        return _sort_key(first) < _sort_key(second)
+
+
+def _sort_key(value: object) -> tuple[tuple[int, float, str], ...]:
+    """Numbers by their size, in texts too: F2 stands before F10; an empty cell first."""
+    if isinstance(value, int | float):
+        return ((0, float(value), ""),)
+    parts = (part for part in _FIGURES.split(shown_text(value)) if part)
+    return tuple((0, float(part), "") if part[0].isdecimal() else (1, 0.0, part.casefold()) for part in parts)
+
+
 class ScheduleTable(QTableView):
-    """Shows a schedule; ``row_chosen`` carries the value of its key column."""
+    """Shows a schedule; ``row_chosen`` carries the value of its key column.
+
+    A press on a head sorts by that column, once more the other way, and once more not at all.
+    """
 
     row_chosen = Signal(str)
 
@@ -75,7 +118,11 @@ class ScheduleTable(QTableView):
         self.setAccessibleName(name)
         self._key = key
         self._model = _Model()
-        self.setModel(self._model)
+        self._shown = _Shown(self._model)
+        self.setModel(self._shown)
+        self.horizontalHeader().setSortIndicatorClearable(True)
+        self.horizontalHeader().setSortIndicator(-1, Qt.SortOrder.AscendingOrder)
+        self.setSortingEnabled(True)
         self.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
         self.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
         self.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
@@ -107,6 +154,20 @@ class ScheduleTable(QTableView):
             width = max(map(metrics.horizontalAdvance, longest), default=0)
             self.setColumnWidth(index, max(width + CELL_ROOM, head.horizontalAdvance(title) + HEAD_ROOM))
 
+    def filter_by(self, text: str) -> int:
+        """Shows the rows that hold all words of a text, in any column.
+
+        Returns:
+            How many these are.
+        """
+        self._shown.filter_by(text)
+        return self._shown.rowCount()
+
+    @property
+    def chosen_row(self) -> int:
+        """The row of the schedule that is chosen, whatever the order on the screen; -1 for none."""
+        return self._shown.mapToSource(self.currentIndex()).row()
+
     def choose(self, value: str) -> None:
         """Marks the row whose key has this value."""
         keys = [key for key, _ in self._model.schedule.columns]
@@ -115,8 +176,11 @@ class ScheduleTable(QTableView):
         column = keys.index(self._key)
         for row, cells in enumerate(self._model.schedule.rows):
             if str(cells[column]) == value:
+                at = self._shown.mapFromSource(self._model.index(row, 0))
+                if not at.isValid():
+                    break  # it is filtered out
                 self._quiet = True
-                self.selectRow(row)
+                self.selectRow(at.row())
                 self._quiet = False
                 return
         self.clearSelection()
@@ -125,5 +189,5 @@ class ScheduleTable(QTableView):
         if now.isValid() and not self._quiet:
             keys = [key for key, _ in self._model.schedule.columns]
             if self._key in keys:
-                cells = self._model.schedule.rows[now.row()]
+                cells = self._model.schedule.rows[self._shown.mapToSource(now).row()]
                 self.row_chosen.emit(str(cells[keys.index(self._key)]))

@@ -109,7 +109,7 @@ class TerminalsStation(Station):
     def _row_chosen(self, mark: str) -> None:
         """A row of the list selects its terminal."""
         rows = (row for strip in self.session.evaluation.get(STRIPS).strips for row in strip.rows)
-        index = self.table.currentIndex().row()
+        index = self.table.chosen_row
         row = next(islice(rows, index, None), None)
         if row is not None:
             self.session.select(DeviceKey(row.device))

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QSplitter, QStackedWidget, QWidget
+from PySide6.QtWidgets import QLineEdit, QSplitter, QStackedWidget, QVBoxLayout, QWidget
 
 from riktig.core.edits import Edit
 from riktig.core.exports import Schedule, kit_cards, schedule
@@ -21,7 +21,7 @@ from riktig.desk.canvas import PAGES, DrawingView
 from riktig.desk.session import Session
 from riktig.desk.stations.wires.order import OrderAsked
 from riktig.desk.theme import Theme
-from riktig.desk.widgets import ScheduleTable, Station, plain_label
+from riktig.desk.widgets import ScheduleTable, Station, plain_label, row_of
 
 __all__ = ["WiresStation"]
 
@@ -36,7 +36,10 @@ def _below_each_other(cards: Sequence[Drawing], title: str) -> Drawing:
     return Drawing(max(width, 100.0), max(below, 40.0), tuple(shapes), title)
 
 
-_LIST = ("order", "number", "from", "to", "mm2", "colour", "length_mm", "cut_mm", "from_end", "to_end", "batch", "key")
+_LIST = (
+    "order", "number", "from", "to", "mm2", "colour", "length_mm", "cut_mm", "from_end", "to_end", "stage", "batch",
+    "key",
+)  # fmt: skip
 
 
 class WiresStation(Station):
@@ -89,9 +92,23 @@ class WiresStation(Station):
         self.bench = DrawingView("Cards of the batch for the bench")
         self.bench.opening = PAGES
         self.bench.chosen.connect(self._on_bench)
+        self.filter = QLineEdit()
+        self.filter.setPlaceholderText("Filter …")
+        self.filter.setToolTip("Words that a row must hold: a stage, a colour, a number, a tag")
+        self.filter.setAccessibleName("Filter of the list")
+        self.filter.setClearButtonEnabled(True)
+        self.filter.setMaximumWidth(320)
+        self.filter.textChanged.connect(self._filter)
+        self.unfinished = self.button("Outstanding", "Hides wires that are finished in Build", checkable=True)
+        self.unfinished.clicked.connect(self.refresh)
         self.listing = QSplitter(Qt.Orientation.Vertical)
         self.listing.addWidget(self.bench)
-        self.listing.addWidget(self.table)
+        listed = QWidget()
+        below = QVBoxLayout(listed)
+        below.setContentsMargins(0, 0, 0, 0)
+        below.addLayout(row_of((self.filter, self.unfinished, None)))
+        below.addWidget(self.table, 1)
+        self.listing.addWidget(listed)
         self.listing.setSizes([440, 200])
         self.listing.setChildrenCollapsible(False)
         self.stack.addWidget(self.listing)
@@ -237,6 +254,13 @@ class WiresStation(Station):
         cards = bench_cards(wiring, batch, layout, flexible=flexible)
         self.bench.show_drawing(_below_each_other(cards, f"Batch {batch.number}"))
 
+    def _filter(self) -> None:
+        count = self.table.filter_by(self.filter.text())
+        if self.filter.text():
+            self.hint.setText(f"{count} wires hold “{self.filter.text()}”. A press on a head sorts by that column.")
+        else:
+            self.refresh()
+
     def _show_kits(self) -> None:
         cards = kit_cards(self.session.evaluation)
         self.kit_cards.show_drawing(_below_each_other(cards, "Looms, neutrals and network"))
@@ -269,7 +293,12 @@ class WiresStation(Station):
         keys = [key for key, _ in whole.columns]
         kept = [keys.index(key) for key in _LIST]
         batch = keys.index("batch")
-        rows = tuple(tuple(row[i] for i in kept) for row in whole.rows if not self.only or row[batch] == self.only)
+        hidden = done if self.unfinished.isChecked() else set[str]()
+        rows = tuple(
+            tuple(row[i] for i in kept)
+            for row in whole.rows
+            if (not self.only or row[batch] == self.only) and str(row[keys.index("key")]) not in hidden
+        )
         columns = tuple(whole.columns[i] for i in kept)
         self.table.show_schedule(Schedule("wires", whole.title, columns, rows))
         self._show_bench()
