@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
-from riktig.core.ids import DeviceId
+from riktig.core.ids import DeviceId, read_pin
 from riktig.core.job import Job, OwnCable
 from riktig.core.terminals import STRIPS, may_share
 
@@ -74,6 +74,6 @@ def _without(job: Job, devices: set[DeviceId]) -> tuple[OwnCable, ...]:
         if left == cable.devices:
             kept.append(cable)
         elif left:
-            cores = tuple((pin, name) for pin, name in cable.cores if pin.rpartition(":")[0] in left)
+            cores = tuple((pin, name) for pin, name in cable.cores if read_pin(pin).device in left)
             kept.append(OwnCable(left, cores))
     return tuple(kept)
