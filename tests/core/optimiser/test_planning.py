@@ -8,6 +8,8 @@ from itertools import pairwise
 
 import numpy as np
 import pytest
+from tests.core.plate.test_supply_above import X1 as SUPPLY
+from tests.core.plate.test_supply_above import pump_house
 from tests.core.schematic.builders import one_motor
 from tests.effort import times
 
@@ -111,6 +113,19 @@ def test_a_plan_is_better_fits_and_is_the_jobs_own(unplanned: Evaluation[Job]) -
     assert metres[1] < metres[0]
     assert after.get(DOOR).misfits == (), "the operators follow the handle and stay on the door"
     assert {s.device for s in layout.seats} == {s.device for s in unplanned.get(LAYOUT).seats}, "nothing is lost"
+
+
+def test_the_terminals_of_a_supply_from_above_stay_head_down_wherever_they_go() -> None:
+    """What is counted, what is drawn and what the job holds afterwards are one plate."""
+    before = Evaluation(pump_house(EntrySide.TOP))
+    replan = replan_of(before)
+    for found in (replan.search(STEPS // 4), shuffled(replan.problem, 3), shuffled(replan.problem, 4)):
+        layout = replan.layout(found)
+        after = Evaluation(replan.put_into(before.document, found))
+        assert after.get(LAYOUT) == layout
+        stand = layout.stand_of(SUPPLY)
+        assert stand is not None
+        assert stand.block.turned
 
 
 def test_better_plans_are_told_as_they_come_and_only_better_ones(unplanned: Evaluation[Job]) -> None:

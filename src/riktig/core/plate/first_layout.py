@@ -111,12 +111,14 @@ def lay_rows(rows: Rows, circuits: Circuits, sizing: Sizing, enclosure: Enclosur
 
 
 def _supply_above(circuits: Circuits, enclosure: Enclosure, fix: PlateFix | None) -> bool:
-    """Whether the terminals of the supply stand by themselves at the top; not where the builder put them lower."""
+    """Whether the terminals of the supply stand by themselves above; not where he put them on the last rail."""
     if enclosure.entry is not EntrySide.TOP or enclosure.field_entry is EntrySide.TOP:
         return False
     of_supply = {device.id for device in circuits.devices if device.strip and device.circuit == INCOMER_ID}
-    first = min((rail.y, rail.number) for rail in fix.rails)[1] if fix and fix.rails else 1
-    return all(place.rail == first for place in (fix.placements if fix else ()) if place.device in of_supply)
+    if fix is None or len(fix.rails) < 2:
+        return True
+    last = max((rail.y, rail.number) for rail in fix.rails)[1]
+    return all(place.rail != last for place in fix.placements if place.device in of_supply)
 
 
 def rail_run(enclosure: Enclosure, practice: Practice) -> float:
