@@ -235,7 +235,7 @@ def own_part(own: OwnPart) -> Part:
         coil_va_hold=0.0,
         coil_ohm=0.0,
         screw=own.holes[0].thread if own.holes else "",
-        colour="",
+        colour=own.colour,
         bend=own.bend,
         holes=tuple(HoleSpot(hole.x, hole.y, hole.thread) for hole in own.holes),
     )

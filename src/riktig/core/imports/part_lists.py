@@ -108,7 +108,7 @@ def _part(names: list[str], row: GridRow) -> OwnPart:
             continue
         if name == "holes":
             values[name] = read_holes(cell)
-        elif name in ("ref", "kind", "description"):
+        elif name in ("ref", "kind", "description", "colour"):
             values[name] = cell.strip()
         else:
             values[name] = _number(name, cell)

@@ -99,7 +99,7 @@ from riktig.core.job.load_values import (
 from riktig.core.job.numbering import GivenNumber, GivenTag
 from riktig.core.job.override import Override, load_of_value
 from riktig.core.job.own_cable import OwnCable
-from riktig.core.job.own_part import OwnHole, OwnPart, Pick
+from riktig.core.job.own_part import BODY_COLOURS, OwnHole, OwnPart, Pick
 from riktig.core.job.own_strip import OwnStrip
 from riktig.core.job.plate import DuctFix, Join, JoinHow, Placement, PlateFix, RailFix, Spot
 from riktig.core.job.practice import COLOUR_NAMES, DC_COLOURS, Practice
@@ -189,6 +189,7 @@ from riktig.core.job.supply import EARTHED_LINE, HIGH_LINE, Earthing, Supply, Su
 from riktig.core.job.wire_order import WireOrder
 
 __all__ = [
+    "BODY_COLOURS",
     "CHOICES",
     "COLOUR_NAMES",
     "DC_COLOURS",

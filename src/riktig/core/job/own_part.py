@@ -6,10 +6,15 @@ from dataclasses import dataclass
 from riktig.core.errors import ImpossibleValueError
 from riktig.core.ids import DeviceId
 
-__all__ = ["OwnHole", "OwnPart", "Pick"]
+__all__ = ["BODY_COLOURS", "OwnHole", "OwnPart", "Pick"]
 
 LARGEST_MM = 2000.0
 """No part of a panel is larger (chosen by us: a slip of the decimal point is found)."""
+
+BODY_COLOURS = (
+    "", "grey", "light blue", "blue", "green-yellow", "green", "orange", "red", "yellow", "brown", "white", "black",
+)  # fmt: skip
+"""What a terminal is made in (common practice, no source)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,6 +55,8 @@ class OwnPart:
     strip: float = 10.0
     torque_n_m: float = 1.2
     holes: tuple[OwnHole, ...] = ()
+    colour: str = ""
+    """Of its body, where that tells what it is for, as on a terminal."""
 
     def __post_init__(self) -> None:
         if not self.ref.strip():
@@ -65,6 +72,8 @@ class OwnPart:
                 raise ImpossibleValueError(f"a {what} of {value:g} cannot be")
         if not 0 < self.min_mm2 <= self.max_mm2 <= 400:
             raise ImpossibleValueError(f"a clamp cannot take {self.min_mm2:g} to {self.max_mm2:g} mm²")
+        if self.colour not in BODY_COLOURS:
+            raise ImpossibleValueError(f"a part has no colour “{self.colour}”; it may be {', '.join(BODY_COLOURS[1:])}")
         for hole in self.holes:
             if not (0 <= hole.x <= self.width and 0 <= hole.y <= self.height):
                 raise ImpossibleValueError(f"the hole at {hole.x:g}, {hole.y:g} lies outside the part")

@@ -2,9 +2,10 @@
 
 from collections import defaultdict
 
+from riktig.core.catalogue import Can
 from riktig.core.job import EARTHED_LINE as EARTHED
 from riktig.core.job import Colours, SupplySystem, circuit_of
-from riktig.core.keys import PartKey, WireKey
+from riktig.core.keys import DeviceKey, PartKey, WireKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
 from riktig.core.schematic import Net, NetClass
@@ -99,4 +100,36 @@ def _scheme(view: View, clause: str) -> list[Finding]:
     return [Finding("W03", Verdict.JUDGE, text, PartKey("practice"), clause, remedy, fix)]
 
 
-COLOURS = (wire_colours,)
+def terminal_colours(view: View) -> ClauseResult:
+    """Every terminal by the colour of its body: green is the earth's alone, blue a neutral's.
+
+    Source:
+        IEC 60204-1 13.2.2 (green-yellow for the protective conductor and nothing else), IEC 60947-7-2; from memory.
+        That a neutral's is blue: common practice.
+    """
+    clause = view.source("W09")
+    findings: list[Finding] = []
+    counts: dict[str, int] = defaultdict(int)
+    for strip in view.strips.strips:
+        for row in strip.rows:
+            kind, name = view.circuits.device(row.device).kind, f"{strip.tag}:{row.mark}"
+            what = "earth" if kind.can(Can.EARTH_TERMINAL) else "neutral" if kind.can(Can.NEUTRAL_TERMINAL) else "other"
+            counts[f"{what}: {row.colour or 'no colour known'}"] += 1
+            text, verdict = "", Verdict.JUDGE
+            if what != "earth" and row.colour in EARTH_COLOURS:
+                text, verdict = f"{name} is {row.colour}, and no protective conductor lands on it.", Verdict.FAILS
+            elif what == "earth" and row.colour and row.colour not in EARTH_COLOURS:
+                text = f"{name} is for the protective conductor and {row.colour}: it is not seen for what it is."
+            elif what == "other" and row.colour in BLUES:
+                text = f"{name} is {row.colour}, the colour of a neutral's terminal, and it is none."
+            elif what == "neutral" and row.colour and row.colour not in BLUES:
+                text = f"{name} is a neutral's terminal and {row.colour}."
+            if text:
+                remedy = "Choose a part of another colour for it, in Plate under Parts."
+                findings.append(Finding("W09", verdict, text, DeviceKey(row.device), clause, remedy))
+    evidence = tuple(f"{what}, {count}" for what, count in sorted(counts.items())) or ("no terminals",)
+    return ClauseResult("W09", Group.WIRING, "Terminal colours", clause, evidence, tuple(findings))
+
+
+BLUES = ("light blue", "blue")
+COLOURS = (wire_colours, terminal_colours)

@@ -23,7 +23,7 @@ from riktig.core.edits import ChoosePart, KeepParts, RemovePart
 from riktig.core.errors import ImpossibleValueError, RiktigError
 from riktig.core.exports import as_csv
 from riktig.core.imports import holes_text, own_parts_schedule, read_holes, read_parts
-from riktig.core.job import DeviceId, OwnPart
+from riktig.core.job import BODY_COLOURS, DeviceId, OwnPart
 from riktig.core.plate import draw_part
 from riktig.core.schematic import CIRCUITS, NAMES, Device
 from riktig.core.sizing import SIZING
@@ -86,6 +86,12 @@ class PartsPage(QWidget):
             self.numbers[name] = box
             form.addRow(label, box)
         form.addRow("Fixing holes", self.holes)
+        self.colour = QComboBox()
+        self.colour.setAccessibleName("Colour")
+        for colour in BODY_COLOURS:
+            self.colour.addItem(colour or "none that matters", colour)
+        self.colour.currentIndexChanged.connect(self._draw)
+        form.addRow("Colour", self.colour)
         self.holes.setAccessibleName("Fixing holes")
         for line in (self.ref, self.words, self.holes):
             line.textChanged.connect(self._draw)
@@ -183,9 +189,8 @@ class PartsPage(QWidget):
         """
         numbers = {name: box.value() for name, box in self.numbers.items()}
         holes = read_holes(self.holes.text())
-        return OwnPart(
-            self.ref.text().strip(), str(self.kind.currentData()), self.words.text().strip(), holes=holes, **numbers
-        )
+        ref, kind, words = self.ref.text().strip(), str(self.kind.currentData()), self.words.text().strip()
+        return OwnPart(ref, kind, words, holes=holes, colour=str(self.colour.currentData()), **numbers)
 
     def _part(self) -> Part | None:
         try:
@@ -223,6 +228,7 @@ class PartsPage(QWidget):
         for name, box in self.numbers.items():
             box.setValue(getattr(own, name))
         self.holes.setText(holes_text(own.holes))
+        self.colour.setCurrentIndex(max(self.colour.findData(own.colour), 0))
         self._draw()
 
     def _keep(self) -> None:
