@@ -11,6 +11,7 @@ from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.ids import LoadId, PinRef, read_pin
 from riktig.core.job import Job, WireOrder, add_load
+from riktig.core.plate import LAYOUT, move_block
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import NETS, NetClass, with_names_recorded
 from riktig.core.store import dump_job, load_job
@@ -186,3 +187,14 @@ def test_a_new_circuit_takes_a_free_way_of_the_block(evaluation: Evaluation[Job]
     assert sum(pin.device == "c0.XD1" for pin in fresh) == 1, "a way of the block that was free"
     assert found(longer, "W07") == []
     assert len(own) == len([w for w in begun.get(WIRING).wires if w.net == net.id]) + 1
+
+
+@pytest.mark.parametrize("by", [0.5, 40.0])
+def test_wires_after_one_moved_part_are_those_of_a_fresh_plan(evaluation: Evaluation[Job], by: float) -> None:
+    """Ways and chains between clamps that stayed are kept: that may save time and change nothing."""
+    evaluation.get(WIRING)
+    for stand in [stand for stand in evaluation.get(LAYOUT).stands if stand.rail][::9]:
+        layout = evaluation.get(LAYOUT)
+        moved = move_block(evaluation.document, layout, stand.block.lead, stand.rail, stand.x + by)
+        evaluation.move_to(moved)
+        assert evaluation.get(WIRING) == Evaluation(moved).get(WIRING), stand.block.lead

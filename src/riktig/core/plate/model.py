@@ -195,10 +195,13 @@ class Layout:
     seats: tuple[PlacedDevice, ...]
     misfits: tuple[Misfit, ...]
     _seat_of: Mapping[DeviceId, PlacedDevice] = field(init=False, repr=False, compare=False)
+    _stand_of: Mapping[DeviceId, Stand] = field(init=False, repr=False, compare=False)
 
     def __post_init__(self) -> None:
         seats = {seat.device: seat for seat in reversed(self.seats)}
         object.__setattr__(self, "_seat_of", seats)
+        stands = {device: stand for stand in reversed(self.stands) for device in stand.block.devices}
+        object.__setattr__(self, "_stand_of", stands)
 
     @property
     def blocks(self) -> tuple[tuple[Block, int, float], ...]:
@@ -216,7 +219,7 @@ class Layout:
 
     def stand_of(self, device: DeviceId) -> Stand | None:
         """Where the block that holds a device stands."""
-        return next((s for s in self.stands if any(m[0] == device for m in s.block.members)), None)
+        return self._stand_of.get(device)
 
     def seat(self, device: DeviceId) -> PlacedDevice | None:
         """The seat of a device, None when it does not stand on the plate."""

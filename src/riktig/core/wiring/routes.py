@@ -95,10 +95,21 @@ class Router:
         self._chains: dict[tuple[tuple[PinRef, ...], frozenset[PinRef], frozenset[PinRef]], list[PinRef]] = {}
 
     def or_same(self, before: "Router | None") -> "Router":
-        """The router of before, with the ways that it has found, when every clamp and duct is still where it was."""
-        if before is None or before._spots != self._spots or before._lines.stops != self._lines.stops:
+        """The router of before where nothing moved; else this one, with the ways between clamps that stayed."""
+        if before is None or before._lines.stops != self._lines.stops:
             return self
-        return before if np.array_equal(before._ways.length, self._ways.length) else self
+        if not np.array_equal(before._ways.length, self._ways.length):
+            return self
+        if before._spots == self._spots:
+            return before
+        self._take_from(before)
+        return self
+
+    def _take_from(self, before: "Router") -> None:
+        """Takes the ways and chains between clamps that have not moved; the ducts are where they were."""
+        still = {pin for pin, spot in self._spots.items() if before._spots.get(pin) == spot}
+        self._routes = {ends: route for ends, route in before._routes.items() if still.issuperset(ends)}
+        self._chains = {key: order for key, order in before._chains.items() if still.issuperset(key[0])}
 
     def chain(self, pins: Sequence[PinRef], single: frozenset[PinRef], door: Collection[PinRef]) -> list[PinRef]:
         """The order in which a chain of wires joins pins with the least wire, those of the door in one go.
