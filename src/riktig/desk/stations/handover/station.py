@@ -27,7 +27,7 @@ __all__ = ["HandoverStation"]
 _PAPERS = (
     ("PDF sets", "the whole set with cover and contents, and one each for builder, tester, installer and customer"),
     ("Labels", "all media and the pin cards at true size"),
-    ("Batch cards", "the wires of each batch for the bench, to cut apart"),
+    ("Batch cards", "batches of wires, looms and colours for the bench, to cut apart"),
     ("XLSX", "every schedule on a sheet of its own"),
     ("CSV", "every schedule as a file with stable keys, for your own sheets and label machine"),
     ("Templates", "every surface at true size on A4, with a scale check bar"),
