@@ -1,5 +1,6 @@
 """Cards for the bench: every wire once, nothing too small, nothing over anything else, two and more on a sheet."""
 
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
@@ -14,7 +15,7 @@ from riktig.core.geometry import Circle, Drawing, Line, Poly, Shape, Text, bound
 from riktig.core.job import EndStyle, Job, set_practice
 from riktig.core.keys import WireKey
 from riktig.core.plate import LAYOUT
-from riktig.core.wiring import WIRING, bench_cards, bench_sheets
+from riktig.core.wiring import WIRING, WiringStage, bench_cards, bench_sheets, draw_batches
 from riktig.demo_job import frost_fan, kelp_shed, wash_drum
 
 PAPER = {"A4": (210.0, 297.0), "Letter": (215.9, 279.4)}
@@ -127,3 +128,17 @@ def test_a_mark_made_twice_as_large_is_twice_as_far_and_twice_as_thick(mark: Sha
         if hasattr(mark, name):
             assert getattr(larger, name) == 2 * getattr(mark, name), name
     assert scaled(larger, 0.5) == mark
+
+
+def test_on_the_cards_of_the_window_no_wire_is_drawn_through_a_text() -> None:
+    """Every stage on a card, the longest names too: the bars begin where the texts have ended."""
+    wiring = Evaluation(kelp_shed()).get(WIRING)
+    batches = tuple(
+        replace(wiring.batches[n % len(wiring.batches)], number=n + 1, stage=stage)
+        for n, stage in enumerate(WiringStage)
+    )
+    drawing = draw_batches(replace(wiring, batches=batches), {})
+    texts = [bounds_of(mark) for mark in drawing.shapes if isinstance(mark, Text)]
+    bars = [bounds_of(mark).grown(0.5) for mark in drawing.shapes if isinstance(mark, Line) and mark.layer == "wire"]
+    assert len(bars) > len(batches)
+    assert [(bar, text) for bar in bars for text in texts if min(bar.overlap(text)) > 0] == []

@@ -40,14 +40,15 @@ def _card(
     key = BatchKey(batch.number)
     x, y = rect.x, rect.y
     count = len(batch.wires)
+    title = min(3.3, 46.0 / run_of(batch.stage.value, mono=False))  # it ends before the drawn wires begin
     shapes: list[Shape] = [
         box(rect, "act" if chosen else "hair", 0.7 if chosen else 0.35, "card", key, "card"),
         Text(x + 7, y + 12.5, str(batch.number), 5.4, "third", Face.BOLD, Align.MIDDLE, key=key),
-        Text(x + 15, y + 8, batch.stage.value, 3.3, face=Face.BOLD, key=key),
+        Text(x + 15, y + 8, batch.stage.value, title, face=Face.BOLD, key=key),
         Text(x + 15, y + 13.2, _between(batch.areas), 2.7, key=key),
         Text(x + 15, y + 17.6, batch.places, 2.7, "second", key=key),
     ]
-    left, top = x + 62, y + 2.8
+    left, top = x + 66, y + 2.8
     length = max(LONGEST_BAR * batch.cut / longest, 14.0)
     numbers = list(dict.fromkeys(by_key[k].number for k in batch.wires))
     named = f"{conductor_name(batch.mm2)} {batch.colour}"
