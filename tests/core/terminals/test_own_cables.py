@@ -1,6 +1,7 @@
 """Field cables planned by hand or shared by practice: no core is lost, none is called twice, power stays apart."""
 
 from collections import Counter
+from dataclasses import replace
 
 import pytest
 
@@ -12,7 +13,7 @@ from riktig.core.holes import ENTRIES
 from riktig.core.ids import DeviceId, LoadId, PinRef
 from riktig.core.job import FieldCables, Job, OwnCable
 from riktig.core.rules import RULES
-from riktig.core.schematic import CIRCUITS, with_names_recorded
+from riktig.core.schematic import CIRCUITS, NETS, with_names_recorded
 from riktig.core.store import dump_job, load_job
 from riktig.core.terminals import EARTH_CORE, STRIPS, Cable
 from riktig.demo_job import frost_fan, kelp_shed
@@ -136,6 +137,23 @@ def test_what_he_planned_goes_before_the_practice_and_survives_the_file(evaluati
 def test_a_cable_that_cannot_be_is_refused(evaluation: Evaluation[Job], plan: OwnCable, words: str) -> None:
     with pytest.raises(RiktigError, match=words):
         PlanCable(plan).apply(evaluation)
+
+
+def test_what_is_fed_otherwise_shares_no_sheath(evaluation: Evaluation[Job]) -> None:
+    """The contact of the fire alarm is live with the main switch off; the photocell has 24 V, the floats 230 V."""
+    foreign, photocell = DeviceId("c1.KF1.W"), DeviceId("s4.B1")
+    for other in (foreign, photocell):
+        with pytest.raises(RiktigError, match="carry different circuits"):
+            PlanCable(OwnCable((FLOATS[0], other))).apply(evaluation)
+    written = replace(evaluation.document, cables=(OwnCable((FLOATS[0], foreign)),))
+    apart = Evaluation(written)
+    assert cable_to(apart, foreign).devices == (foreign,), "not even where a file says so"
+    sound(apart, evaluation)
+    shared = done(evaluation, SetPractice({"field_cables": FieldCables.SHARED}))
+    of_pin = shared.get(NETS).of_pin
+    for cable in shared.get(STRIPS).cables:
+        if cable.others:
+            assert len({of_pin[core.field_pin].net_class for core in cable.cores}) == 1
 
 
 @pytest.mark.parametrize(

@@ -164,7 +164,7 @@ def test_a_terminal_that_went_is_said_and_the_others_stay(evaluation: Evaluation
     mixed = done(evaluation, SetStrip(name, (DeviceId("c3.X.U"), *STRIP)), RemoveLoad(LoadId("m3")))
     assert strip_of(mixed, STRIP[0]) == list(STRIP)
     texts = [f.message for r in mixed.get(RULES) if r.code == "C01" for f in r.findings]
-    assert any("order of the strip" in text for text in texts)
+    assert any("order of a strip with terminals of Wash drum" in text for text in texts), "by its name, not its id"
 
 
 def test_the_supply_stays_by_itself(evaluation: Evaluation[Job]) -> None:

@@ -6,7 +6,8 @@ from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.ids import DeviceId, read_pin
 from riktig.core.job import Job, OwnCable
-from riktig.core.terminals import STRIPS, may_share
+from riktig.core.schematic import NETS
+from riktig.core.terminals import STRIPS, carried, may_share
 
 __all__ = ["DropCable", "PlanCable"]
 
@@ -21,8 +22,8 @@ class PlanCable:
         """The job with the cable.
 
         Raises:
-            RiktigError: a thing that no cable goes to, power or a network in a shared cable, a pin that has no core in
-                it, or fewer cores than are used.
+            RiktigError: a thing that no cable goes to, power, a network or what is fed otherwise in a shared cable, a
+                pin that has no core in it, or fewer cores than are used.
         """
         wanted = set(self.cable.devices)
         touched = [cable for cable in evaluation.get(STRIPS).cables if wanted & set(cable.devices)]
@@ -33,6 +34,12 @@ class PlanCable:
             raise RiktigError(
                 "Only control cables can share a sheath, so no cable was changed.",
                 hint="Power, the supply, protective conductors and networks keep a cable of their own.",
+            )
+        of_pin = evaluation.get(NETS).of_pin
+        if len({carried(cable, of_pin) for cable in touched}) > 1:
+            raise RiktigError(
+                "These cables carry different circuits, so no cable was changed.",
+                hint="Alternating control, direct control and what stays live with the switch off keep apart.",
             )
         cores = [core for cable in touched for core in cable.cores if core.field_pin.device in wanted]
         pins = {str(core.field_pin) for core in cores}

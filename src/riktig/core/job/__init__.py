@@ -98,7 +98,7 @@ from riktig.core.job.load_values import (
 )
 from riktig.core.job.numbering import GivenNumber, GivenTag
 from riktig.core.job.override import Override, load_of_value
-from riktig.core.job.own_cable import OwnCable
+from riktig.core.job.own_cable import MOST_CORES, OwnCable
 from riktig.core.job.own_part import BODY_COLOURS, OwnHole, OwnPart, Pick
 from riktig.core.job.own_strip import OwnStrip
 from riktig.core.job.plate import DuctFix, Join, JoinHow, Placement, PlateFix, RailFix, Spot
@@ -237,6 +237,7 @@ __all__ = [
     "LARGEST_HP",
     "LARGEST_KW",
     "LONGEST_PATH",
+    "MOST_CORES",
     "MOST_WRITTEN",
     "PLATE_LESS",
     "POTENTIALS",

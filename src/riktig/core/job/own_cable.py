@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from riktig.core.errors import ImpossibleValueError
 from riktig.core.ids import DeviceId
 
-__all__ = ["OwnCable"]
+__all__ = ["MOST_CORES", "OwnCable"]
 
 MOST_CORES = 61
 """Of a control cable (common size, from memory)."""

@@ -25,7 +25,7 @@ def line_in_at_the_top(view: View) -> ClauseResult:
     clause = view.source("E19")
     away = _away_from_supply(view)
     findings: list[Finding] = []
-    judged = 0
+    judged = left_out = 0
     for device in view.circuits.devices:
         if not (device.kind.is_protective or device.kind.can(Can.SWITCHES_LOAD)):
             continue
@@ -38,13 +38,17 @@ def line_in_at_the_top(view: View) -> ClauseResult:
                 continue
             near, far = away.get(device.pin(top)), away.get(device.pin(foot))
             if near is None or far is None or near == far:
+                left_out += 1
                 continue
             judged += 1
             if far < near:
                 below.append(f"{foot}")
         if below:
             findings.append(_finding(view, device, below, clause))
-    evidence = (f"{judged} poles of breakers and contactors, from the supply on",)
+    evidence = (
+        f"{judged} poles of breakers and contactors, from the supply on",
+        f"{left_out} poles that the supply reaches from neither side, or from both alike, are not judged",
+    )
     return ClauseResult("E19", Group.PROTECTION, "Line in at the top", clause, evidence, tuple(findings))
 
 

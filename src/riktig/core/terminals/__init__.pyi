@@ -1,7 +1,7 @@
 from .cables import EARTH_CORE, Cable, Core
 from .derived import STRIP_DRAWINGS, STRIPS
 from .draw import BLOCKS, draw_strip, draw_strips, strip_pages
-from .own_cables import may_share
+from .own_cables import carried, may_share
 from .strips import LandedCore, Strip, Strips, TerminalRow, make_strips
 
 __all__ = [
@@ -15,6 +15,7 @@ __all__ = [
     "Strip",
     "Strips",
     "TerminalRow",
+    "carried",
     "draw_strip",
     "draw_strips",
     "make_strips",

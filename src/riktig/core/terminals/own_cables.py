@@ -3,10 +3,11 @@
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 
-from riktig.core.job import DeviceId, FieldCables, OwnCable
+from riktig.core.job import DeviceId, FieldCables, OwnCable, PinRef
+from riktig.core.schematic import Net, NetClass
 from riktig.core.terminals.cables import EARTH_CORE, Cable, Core
 
-__all__ = ["may_share", "with_own_cables"]
+__all__ = ["carried", "may_share", "with_own_cables"]
 
 
 def may_share(cable: Cable) -> bool:
@@ -14,8 +15,17 @@ def may_share(cable: Cable) -> bool:
     return bool(cable.cores) and not cable.is_supply and all(core.name.isdecimal() for core in cable.cores)
 
 
+def carried(cable: Cable, of_pin: Mapping[PinRef, Net]) -> frozenset[NetClass]:
+    """What the cores of a cable carry: alternating control, direct control, or what stays live with the switch off."""
+    return frozenset(of_pin[core.field_pin].net_class for core in cable.cores if core.field_pin in of_pin)
+
+
 def with_own_cables(
-    cables: Sequence[Cable], own: Sequence[OwnCable], practice: FieldCables, circuits: Mapping[DeviceId, str]
+    cables: Sequence[Cable],
+    own: Sequence[OwnCable],
+    practice: FieldCables,
+    circuits: Mapping[DeviceId, str],
+    of_pin: Mapping[PinRef, Net],
 ) -> tuple[Cable, ...]:
     """The cables, shared and called as the builder says; what he does not speak of follows the practice.
 
@@ -26,6 +36,7 @@ def with_own_cables(
         own: Those of the builder.
         practice: Whether the control cables of one circuit are one.
         circuits: The circuit of each device.
+        of_pin: The potential of each pin: what is fed otherwise never shares a sheath.
     """
     by_device = {cable.device: cable for cable in cables}
     plan_of: dict[DeviceId, OwnCable] = {}
@@ -38,9 +49,9 @@ def with_own_cables(
         mine = plan_of.get(cable.device)
         key: object = cable.device
         if mine is not None and (may_share(cable) or len(mine.devices) == 1):
-            key = id(mine)
+            key = (id(mine), carried(cable, of_pin))
         elif mine is None and practice is FieldCables.SHARED and may_share(cable):
-            key = ("circuit", circuits[cable.device])
+            key = (circuits[cable.device], carried(cable, of_pin))
         groups.setdefault(key, []).append(cable)
     return tuple(_one(members, plan_of.get(members[0].device)) for members in groups.values())
 

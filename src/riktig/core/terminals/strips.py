@@ -118,7 +118,7 @@ def make_strips(
     """
     each = _cables(circuits, nets, names, sizing, wiring, planned.loads)
     circuit_of = {device.id: device.circuit for device in circuits.devices}
-    cables = with_own_cables(each, planned.own, planned.shared, circuit_of)
+    cables = with_own_cables(each, planned.own, planned.shared, circuit_of, nets.of_pin)
     core_at: dict[PinRef, list[LandedCore]] = defaultdict(list)
     for cable in cables:
         for core in cable.cores:

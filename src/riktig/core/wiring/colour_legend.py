@@ -7,12 +7,13 @@ from riktig.core.geometry import Align, Drawing, Face, Line, Rect, Shape, Text, 
 from riktig.core.job import PinRef
 from riktig.core.plate import box
 from riktig.core.schematic import Net, NetClass, Nets
+from riktig.core.wiring.bench_cards import CARD_WIDTH
 from riktig.core.wiring.draw import wire_roles
 from riktig.core.wiring.model import Wire, WiringStage
 
 __all__ = ["ColourUse", "colour_legend", "draw_colour_legend"]
 
-WIDTH, ROW, TOP = 186.0, 11.0, 30.0
+WIDTH, ROW, TOP = CARD_WIDTH, 11.0, 30.0
 _MEANS = {
     NetClass.EARTH: "protective conductor",
     NetClass.NEUTRAL: "neutral",

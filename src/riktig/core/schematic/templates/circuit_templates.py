@@ -50,7 +50,7 @@ CIRCUIT_TEMPLATES: tuple[CircuitTemplate, ...] = (
         (Parameter("handle inside", ("by the rulebook", "yes", "no")),),
     ),
     CircuitTemplate(Recipe.DIRECT_ON_LINE, "A motor that may start at full voltage.", (_PUMP, _STATUS)),
-    CircuitTemplate(Recipe.REVERSING, "A motor that turns both ways.", (_BLOCK, _STATUS)),
+    CircuitTemplate(Recipe.REVERSING, "A reversing motor.", (_BLOCK, _STATUS)),
     CircuitTemplate(Recipe.STAR_DELTA, "A larger motor with six ends and a light start.", (_BLOCK, _PUMP, _STATUS)),
     CircuitTemplate(
         Recipe.SOFT_START,

@@ -15,10 +15,12 @@ from riktig.core.job import (
     Distribution,
     Load,
     LoadKind,
+    OwnStrip,
     PhaseNames,
     PinRef,
     Recipe,
     StripOrder,
+    circuit_of,
 )
 from riktig.core.schematic.layout.power_sheets import is_bus
 from riktig.core.schematic.model.elements import Band, Circuits, Clash, Device, Rung, elements_of, touched
@@ -146,10 +148,7 @@ class _Expansion:
             devices = strips_by_function(devices)
         devices = with_spare_terminals(devices, self.practice.spare_terminals)
         devices, lost = with_own_strips(devices, self.strips)
-        self.clashes += [
-            Clash(INCOMER_ID, f"the order of the strip “{name}” names a terminal that is no longer there")
-            for name in lost
-        ]
+        self.clashes += [self._lost_terminal(strip) for strip in lost]
         if self.practice.phase_names is not PhaseNames.L:
             of = self.practice.phase_names.of
             devices = tuple(replace(d, mark=of(d.mark)) if d.strip and d.mark != of(d.mark) else d for d in devices)
@@ -161,6 +160,14 @@ class _Expansion:
             tuple(self.undrawn),
             tuple((drawn_circuit.circuit.id, self._title(drawn_circuit.circuit)) for drawn_circuit in drawn),
         )
+
+    def _lost_terminal(self, strip: OwnStrip) -> Clash:
+        """Said of the circuit whose terminals the strip has, else of the supply."""
+        owners = {circuit_of(terminal) for terminal in strip.terminals}
+        circuit = next((c for c in reversed(self.circuits) if c.id in owners), None)
+        of = f" with terminals of {self._title(circuit)}" if circuit else ""
+        text = f"the order of a strip{of} names a terminal that is no longer there"
+        return Clash(circuit.id if circuit else INCOMER_ID, text)
 
     def _zero_bars(self, drawn: list[_Drawn]) -> None:
         """As many 0 V bars as circuits return to: known when all are drawn."""

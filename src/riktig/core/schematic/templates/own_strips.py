@@ -27,7 +27,9 @@ def inserted_spare(circuit: str, taken: Iterable[DeviceId]) -> DeviceId:
     return DeviceId(f"{circuit}{INSERTED}{number}")
 
 
-def with_own_strips(devices: Iterable[Device], own: Sequence[OwnStrip]) -> tuple[tuple[Device, ...], tuple[str, ...]]:
+def with_own_strips(
+    devices: Iterable[Device], own: Sequence[OwnStrip]
+) -> tuple[tuple[Device, ...], tuple[OwnStrip, ...]]:
     """The devices with their terminals as the builder ordered them, and the strips of his that name one that is gone.
 
     A terminal that he named twice stands where it was named first. Two of a strip never bear one marking.
@@ -40,7 +42,7 @@ def with_own_strips(devices: Iterable[Device], own: Sequence[OwnStrip]) -> tuple
     if not own:
         return everything, ()
     known = {device.id: device for device in everything if device.strip}
-    lost: list[str] = []
+    lost: list[OwnStrip] = []
     strips: dict[str, list[tuple[Device, str]]] = {}
     taken: set[DeviceId] = set()
     for strip in own:
@@ -48,7 +50,7 @@ def with_own_strips(devices: Iterable[Device], own: Sequence[OwnStrip]) -> tuple
         for terminal, mark in zip(strip.terminals, marks, strict=True):
             device = known.get(terminal) or _spare(terminal, strip, known)
             if device is None:
-                lost.append(strip.name)
+                lost.append(strip)
             elif terminal not in taken:
                 taken.add(terminal)
                 strips.setdefault(strip.name, []).append((device, mark))

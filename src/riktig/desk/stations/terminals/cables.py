@@ -17,9 +17,10 @@ from PySide6.QtWidgets import (
 
 from riktig.core.edits import DropCable, PlanCable
 from riktig.core.errors import RiktigError
-from riktig.core.job import OwnCable
+from riktig.core.job import MOST_CORES, OwnCable
 from riktig.core.keys import DeviceKey
-from riktig.core.terminals import STRIPS, Cable, may_share
+from riktig.core.schematic import NETS
+from riktig.core.terminals import STRIPS, Cable, carried, may_share
 from riktig.core.views import device_of
 from riktig.desk.session import Session
 from riktig.desk.widgets import plain_label, row_of
@@ -60,8 +61,10 @@ class CablePlan:
         menu.addAction(f"Cores of {cable.tag} …", partial(self.ask_cores, cable)).setEnabled(bool(cable.cores))
         share = menu.addMenu("Share its sheath with")
         share.setEnabled(may_share(cable))
+        of_pin = self._session.evaluation.get(NETS).of_pin
         for other in self._session.evaluation.get(STRIPS).cables:
-            if other is not cable and may_share(other):
+            alike = carried(other, of_pin) == carried(cable, of_pin)
+            if other is not cable and may_share(other) and alike:
                 share.addAction(f"{other.tag}  {other.to}").triggered.connect(partial(self._share, cable, other))
         menu.addAction("As planned", lambda: self._session.edit(f"{cable.tag} as planned", DropCable(cable.device)))
 
@@ -106,7 +109,7 @@ class CoresAsked(QDialog):
                 self.cores.setItem(row, column, item)
         self.cores.setCurrentCell(0, CORE)
         self.bought = QSpinBox()
-        self.bought.setRange(0, 61)
+        self.bought.setRange(0, MOST_CORES)
         self.bought.setSpecialValueText("as many as are sold for them")
         self.bought.setValue(cable.bought)
         self.bought.setAccessibleName("Cores it is bought with")
