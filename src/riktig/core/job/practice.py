@@ -93,7 +93,7 @@ class Practice:
     spare_terminals: float = 0.0
     """Share of each strip's terminals that is kept free at its end."""
     spare_duct: float = 0.0
-    """Share of what a duct may hold that is kept free."""
+    """Share of what a duct may hold that is kept free: wires go another way before they fill it."""
     finger_room: float = 20.0
     door_loop: float = 350.0
     end_allowance: float = 35.0

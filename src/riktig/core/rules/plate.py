@@ -7,7 +7,7 @@ from riktig.core.plate import apart, groups_of
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
 from riktig.core.standards import COMMON_PRACTICE
-from riktig.core.wiring import fill_limit
+from riktig.core.wiring import duct_target, fill_limit
 
 __all__ = ["PLATE_CLAUSES"]
 
@@ -29,7 +29,7 @@ def ducts_hold(view: View) -> ClauseResult:
         for use in view.ducts
         if use.share > limit.value
     ]
-    wanted = limit.value * (1 - view.practice.spare_duct)
+    wanted = duct_target(view.practice)
     findings += [
         Finding(
             "P01",
@@ -43,13 +43,15 @@ def ducts_hold(view: View) -> ClauseResult:
         for use in view.ducts
         if wanted + 1e-9 < use.share <= limit.value
     ]
+    longer = [wire for wire in view.wiring.wires if wire.detour]
+    detours = [f"{wire.number}: {wire.detour:.0f} mm further, by {' '.join(wire.ducts)}, for room" for wire in longer]
     shared = [f"{use.name} holds {', '.join(use.families)}" for use in view.ducts if use.shared]
     return ClauseResult(
         "P01",
         Group.PLATE,
         "Duct fill",
         clause,
-        (*(f"{use.name}: {use.share:.0%}" for use in view.ducts), *shared),
+        (*(f"{use.name}: {use.share:.0%}" for use in view.ducts), *shared, *detours),
         tuple(findings),
     )
 

@@ -225,6 +225,7 @@ def _wire(evaluation: Evaluation[Job], wire: Wire, records: tuple[Record, ...]) 
         DetailsRow("Length", f"{raw:g} mm" + (", over the door loop" if wire.via_door else "")),
         DetailsRow("Cut to", f"{wire.cut:g} mm"),
         DetailsRow("Way", " ".join(wire.ducts) or "direct", DuctKey(wire.ducts[0]) if wire.ducts else None),
+        *((DetailsRow("Detour", f"{wire.detour:.0f} mm: the shortest way is full"),) if wire.detour else ()),
         DetailsRow("Batch", f"{batch.number}, {batch.stage.value}", BatchKey(batch.number)),
     )
     ends = (

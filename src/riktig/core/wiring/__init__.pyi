@@ -7,7 +7,7 @@ from .connect import wire_all
 from .derived import BARE_PLATE_DRAWING, DUCT_USES, PLATE_DRAWING, WIRING
 from .draw import draw_batches, mini_plate, route_shapes, wire_roles
 from .drums import Drum, drums_of
-from .fill import DUCT_HEIGHT, DUCT_WIDTHS, DuctEntry, DuctUse, fill_limit
+from .fill import DUCT_HEIGHT, DUCT_WIDTHS, DuctEntry, DuctUse, duct_target, fill_limit
 from .kit_cards import loom_cards, network_cards, neutral_cards
 from .loom import Loom, LoomWire, looms_of
 from .model import JUMPER, Batch, Crowded, Segment, Wire, WireEnd, WireId, Wiring, WiringStage, WorkCompared, wire_key
@@ -57,6 +57,7 @@ __all__ = [
     "draw_batches",
     "draw_colour_legend",
     "drums_of",
+    "duct_target",
     "fill_limit",
     "loom_cards",
     "looms_of",

@@ -1,11 +1,9 @@
 """Nets to wires: n clamps of a net take n-1 wires, no clamp holds more than it may."""
 
-from collections import defaultdict
 from collections.abc import Container, Iterable, Mapping
 from dataclasses import dataclass
 from functools import partial
 from itertools import pairwise
-from typing import NamedTuple
 
 from riktig.core.catalogue import Can, Clamp
 from riktig.core.door import DoorPlan
@@ -27,18 +25,19 @@ from riktig.core.job import (
 from riktig.core.plate import Layout
 from riktig.core.schematic import Circuits, Device, Names, Net, NetClass, Nets, Zone
 from riktig.core.sizing import Laid, Sizing, circuit_of_net
-from riktig.core.standards import Why, clamp_range, conductor_name, ferrule, is_awg, twin_ferrule
 from riktig.core.wiring.batches import make_batches
 from riktig.core.wiring.choose_section import SectionChooser
 from riktig.core.wiring.colours import colour_table, conductor_colour, controller_conductors
 from riktig.core.wiring.connections import Connection, chained, feeds
-from riktig.core.wiring.fill import segments_of
+from riktig.core.wiring.detours import Run, lay_in_ducts
+from riktig.core.wiring.fill import duct_target
 from riktig.core.wiring.joined import earth_points, first_of_joined, joined_pins
-from riktig.core.wiring.model import Crowded, Wire, WireEnd, WireId, Wiring, WiringStage, wire_key
+from riktig.core.wiring.model import Wire, WireId, Wiring, WiringStage, wire_key
 from riktig.core.wiring.network_cables import network_cables
 from riktig.core.wiring.own_orders import OwnOrders
-from riktig.core.wiring.routes import Route, Router
+from riktig.core.wiring.routes import Router
 from riktig.core.wiring.stages import Stages, areas_of
+from riktig.core.wiring.wire_ends import Draft, Ends
 from riktig.core.wiring.wire_ids import INSIDE_ONE, wire_ids_of
 
 __all__ = ["WiringInputs", "wire_all"]
@@ -132,15 +131,19 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
         bars = _bars_on(net, Can.EARTH_BAR, spreads, router)
         of_earth += _earths(net, earth_points(pins, circuits, joined, maker.earth_mm2), bars)
     drafts += [maker.draft(connection) for connection in of_earth]
+    runs = [Run(draft.connection.a, draft.connection.b, draft.mm2, draft.route) for draft in drafts]
+    in_ducts = lay_in_ducts(runs, layout, router, duct_target(practice))
+    for n, route in in_ducts.detours.items():
+        drafts[n] = drafts[n]._replace(route=route, detour=route.length - drafts[n].route.length)
     maker.own = wire_ids_of([*connections, *of_earth], names)
-    ends = _Ends(drafts, sizing, maker, crimped=practice.ends is EndStyle.CRIMPS)
+    ends = Ends(drafts, sizing, maker.label, maker.is_infeed, crimped=practice.ends is EndStyle.CRIMPS)
     wires = [maker.wire(draft, ends) for draft in drafts]
     returns = {net.id for net in inputs.nets.nets if net.net_class is NetClass.NEUTRAL or net.earthed}
     ordered, batches = make_batches(wires, practice, returns, areas_of(devices, layout, inputs.door))
     strays = tuple(pin for net in nets.nets for pin in own_orders.strays(net))
     strays += tuple(pin for order in own_orders.lost for pin in order.pins)
     return Wiring(
-        ordered, batches, segments_of(ordered, layout), ends.crowded(alone), tuple(unrouted), joined, strays,
+        ordered, batches, in_ducts.segments, ends.crowded(alone), tuple(unrouted), joined, strays,
         network_cables(nets, devices, router),
     )  # fmt: skip
 
@@ -247,16 +250,6 @@ def _from_blocks(net: Net, pins: list[PinRef], blocks: list[Device], maker: "_Wi
     return connections + links + [Connection(net, way, pin) for way, pin in zip(ways + over, fed, strict=False)]
 
 
-class _Draft(NamedTuple):
-    """What a wire is before its ends are known: those follow from what shares its clamps."""
-
-    key: WireId
-    connection: Connection
-    route: Route
-    mm2: float
-    why: Why
-
-
 class _WireMaker:
     def __init__(self, inputs: WiringInputs, router: Router, joined: Mapping[PinRef, str]) -> None:
         devices, sizing = inputs.circuits.by_id, inputs.sizing
@@ -289,7 +282,7 @@ class _WireMaker:
         """Whether a wire to a clamp lands on the infeed of the comb or busbar that the clamp is on."""
         return self._sections.infeed(pin) is not None
 
-    def note_phases(self, drafts: Iterable[_Draft]) -> None:
+    def note_phases(self, drafts: Iterable[Draft]) -> None:
         """Keeps the thickest live conductor of every circuit: its protective conductor follows."""
         self._sections.note_phases((draft.connection, draft.mm2) for draft in drafts)
 
@@ -297,15 +290,15 @@ class _WireMaker:
         """The protective conductor that a point asks for, mm²."""
         return self._sections.earth_section(point)[0]
 
-    def draft(self, connection: Connection) -> _Draft:
+    def draft(self, connection: Connection) -> Draft:
         """The way and the section of a wire."""
         route = self._router.route(connection.a, connection.b)
         mm2, why = self._sections.section(connection)
-        return _Draft(wire_key(connection.a, connection.b), connection, route, mm2, why)
+        return Draft(wire_key(connection.a, connection.b), connection, route, mm2, why)
 
-    def wire(self, draft: _Draft, ends: "_Ends") -> Wire:
+    def wire(self, draft: Draft, ends: Ends) -> Wire:
         """The wire itself."""
-        key, connection, route, mm2, why = draft
+        key, connection, route, mm2, why, detour = draft
         net = connection.net
         raw = route.length + 2 * self._practice.end_allowance
         length = -(-raw // ROUND_TO) * ROUND_TO
@@ -329,6 +322,7 @@ class _WireMaker:
             route.points,
             route.via_door,
             why,
+            detour,
         )
 
     def label(self, pin: PinRef) -> str:
@@ -336,60 +330,3 @@ class _WireMaker:
         owner, marking = pin
         device = self._devices[owner]
         return f"{self._names.tag[owner]}:{device.mark if device.strip else marking}"
-
-
-def _size(mm2: float) -> str:
-    return conductor_name(mm2) if is_awg(mm2) else f"{mm2:g}"
-
-
-class _Ends:
-    """What stands at the end of each wire, by what shares its clamp."""
-
-    def __init__(self, drafts: Iterable[_Draft], sizing: Sizing, maker: _WireMaker, *, crimped: bool) -> None:
-        self._sizing, self._label, self._is_infeed = sizing, maker.label, maker.is_infeed
-        self._at: dict[PinRef, list[_Draft]] = defaultdict(list)
-        for draft in drafts:
-            self._at[draft.connection.a].append(draft)
-            self._at[draft.connection.b].append(draft)
-        sections = {draft.mm2 for draft in drafts}
-        self._crimped = crimped
-        self._ferrules = {mm2: (ferrule(mm2), twin_ferrule(mm2)) for mm2 in sections}
-
-    def end(self, pin: PinRef, wire: _Draft) -> WireEnd:
-        """One end of a wire with its fitting, strip length and torque."""
-        part = self._sizing.parts[pin.device]
-        label, clamp = self._label(pin), part.clamp(pin.marking)
-        label = f"{label} infeed" if self._is_infeed(pin) else label
-        if part.kind.can(Can.EARTH_STUD):
-            return WireEnd(pin, label, f"ring {_size(wire.mm2)} / {part.screw}", 8.0, clamp.torque_n_m)
-        if self._crimped:
-            return WireEnd(pin, label, f"crimped pin {_size(wire.mm2)}", clamp.strip, clamp.torque_n_m)
-        others = [other for other in self._at[pin] if other.key != wire.key and other.mm2 == wire.mm2]
-        alone, twin = self._ferrules[wire.mm2]
-        chosen = twin if others and twin else alone
-        if chosen is None:
-            return WireEnd(pin, label, f"pin lug {_size(wire.mm2)}", clamp.strip, clamp.torque_n_m)
-        shared: WireId | None = others[0].key if others and twin else None
-        return WireEnd(pin, label, f"ferrule {chosen.name}", chosen.strip, clamp.torque_n_m, shared)
-
-    def crowded(self, alone: Container[PinRef]) -> tuple[Crowded, ...]:
-        """The clamps that hold more than they may; ``alone`` are those that the builder wants one conductor in."""
-        crowded: list[Crowded] = []
-        for pin, landed in self._at.items():
-            if self._is_infeed(pin):
-                continue  # the comb's or busbar's own terminal takes it, not the clamp
-            clamp, sections = self._sizing.parts[pin.device].clamp(pin.marking), {wire.mm2 for wire in landed}
-            texts: list[str] = []
-            if len(landed) > clamp.conductors:
-                texts.append(f"{len(landed)} conductors where {clamp.conductors} may be clamped")
-            elif pin in alone and len(landed) > 1:
-                texts.append(f"{len(landed)} conductors where you want one: set the order of the potential by hand")
-            if len(sections) > 1:
-                texts.append("two sections share one clamp")
-            texts += [
-                f"{conductor_name(mm2)} in a clamp for {clamp_range(clamp.min_mm2, clamp.max_mm2, awg=is_awg(mm2))}"
-                for mm2 in dict.fromkeys(wire.mm2 for wire in landed)
-                if not clamp.min_mm2 <= mm2 <= clamp.max_mm2
-            ]
-            crowded += [Crowded(pin, self._label(pin), text) for text in texts]
-        return tuple(crowded)

@@ -1,8 +1,9 @@
 """The ducts as lines that pins go into and that meet at stops: how far it is along them from stop to stop."""
 
 import itertools
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from typing import TypeAlias
 
 import numpy as np
 from numpy.typing import NDArray
@@ -10,10 +11,16 @@ from numpy.typing import NDArray
 from riktig.core.geometry import Point
 from riktig.core.plate import Duct, meets
 
-__all__ = ["LEAST", "DuctLines", "Entry", "Stop", "StopWays"]
+__all__ = ["LEAST", "DuctLines", "Entry", "Stop", "StopWays", "Stretches"]
+
+Stretches: TypeAlias = Mapping[str, Sequence[tuple[float, float]]]
+"""Parts of ducts by name, each from where to where along it on the plate, mm."""
 
 LEAST = 1e-6
 """The least length of a step, mm: two places at one spot of a duct are still one behind the other."""
+
+SAME_MM = 0.05
+"""Two places along a duct nearer than this are one: stretches come rounded to hundredths of a millimetre."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,9 +66,13 @@ class DuctLines:
     stops: list[Stop] = field(default_factory=list)
     _steps: list[tuple[int, int, float]] = field(default_factory=list)
     _on: dict[str, list[Entry | int]] = field(default_factory=dict)
+    _pieces: dict[str, list[tuple[int, int, float]]] = field(default_factory=dict)
+    """Of each duct the steps from stop to stop, once ``ways`` has ordered them."""
+    _upright: dict[str, bool] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         self._on = {duct.name: [] for duct in self.ducts}
+        self._upright = {duct.name: duct.upright for duct in self.ducts}
 
     def enter(self, at: Point, duct: str) -> Entry:
         """Something goes into a duct at a point of its middle line."""
@@ -89,7 +100,12 @@ class DuctLines:
                 self.join(self.stop(at, upright.name), self.stop(at, level.name), 0.0)
 
     def ways(self) -> StopWays:
-        """Orders what is on each duct, and finds the ways between all stops.
+        """Orders what is on each duct, and finds the ways between all stops."""
+        self._pieces = {duct.name: self._along(duct) for duct in self.ducts}
+        return self.ways_around({})
+
+    def ways_around(self, full: Stretches) -> StopWays:
+        """The ways between all stops that keep out of some stretches of duct; after ``ways``.
 
         Method:
             Dijkstra over the stops alone (SciPy csgraph): there are a few of them per duct, and what goes in
@@ -98,7 +114,13 @@ class DuctLines:
         from scipy.sparse import csr_array  # late: its import takes half a second
         from scipy.sparse.csgraph import dijkstra
 
-        steps = [*self._steps, *(step for duct in self.ducts for step in self._along(duct))]
+        steps = list(self._steps)
+        for duct in self.ducts:
+            closed = full.get(duct.name, ())
+            for a, b, length in self._pieces[duct.name]:
+                first, last = self._place(a, upright=duct.upright), self._place(b, upright=duct.upright)
+                if not _overlaps(first, last, closed):
+                    steps.append((a, b, length))
         count = len(self.stops)
         if not count:
             return StopWays(np.zeros((0, 0)), np.zeros((0, 0), np.int32))
@@ -111,12 +133,24 @@ class DuctLines:
         graph = csr_array((lengths, (ends[:, 0], ends[:, 1])), shape=(count, count))
         return StopWays(*dijkstra(graph, directed=False, return_predecessors=True))
 
+    def is_open(self, entry: Entry, stop: int, closed: Sequence[tuple[float, float]]) -> bool:
+        """Whether the duct between an entry and a stop on it keeps out of some stretches of it."""
+        upright = self._upright[entry.duct]
+        first, last = sorted((entry.at.y if upright else entry.at.x, self._place(stop, upright=upright)))
+        return not _overlaps(first, last, closed)
+
+    def _place(self, stop: int, *, upright: bool) -> float:
+        """Where a stop is along an upright or a level duct, mm on the plate."""
+        at = self.stops[stop].at
+        return at.y if upright else at.x
+
     def _along(self, duct: Duct) -> list[tuple[int, int, float]]:
         """Puts the entries of a duct in their places; gives the steps from stop to stop."""
 
         def place(thing: Entry | int) -> float:
-            at = thing.at if isinstance(thing, Entry) else self.stops[thing].at
-            return at.y if duct.upright else at.x
+            if isinstance(thing, Entry):
+                return thing.at.y if duct.upright else thing.at.x
+            return self._place(thing, upright=duct.upright)
 
         things = sorted(self._on[duct.name], key=place)
         gaps = [max(place(b) - place(a), LEAST) for a, b in itertools.pairwise(things)]
@@ -133,3 +167,8 @@ class DuctLines:
             if passed < len(stops):
                 thing.behind = (stops[passed][0], stops[passed][1] - s)
         return [(a, b, t - s) for (a, s), (b, t) in itertools.pairwise(stops)]
+
+
+def _overlaps(first: float, last: float, closed: Sequence[tuple[float, float]]) -> bool:
+    """Whether a part of a duct has some length in common with one of some stretches."""
+    return any(begin < last - SAME_MM and end > first + SAME_MM for begin, end in closed)

@@ -1,12 +1,13 @@
 """How full every duct is, along its length; who shares it, how wide it ought to be, which fingers come out."""
 
 from collections import defaultdict
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from math import ceil
+from typing import NamedTuple
 
-from riktig.core.geometry import TOLERANCE_MM
+from riktig.core.geometry import TOLERANCE_MM, Point
 from riktig.core.job import Practice, Rulebook
 from riktig.core.plate import Duct, Layout
 from riktig.core.schematic import NetClass, Nets
@@ -18,10 +19,14 @@ __all__ = [
     "DUCT_WIDTHS",
     "DuctEntry",
     "DuctUse",
+    "Span",
+    "duct_target",
     "duct_uses",
     "families_of",
     "fill_limit",
     "segments_of",
+    "spans_of",
+    "wire_area",
 ]
 
 DUCT_HEIGHT = 60.0
@@ -88,21 +93,33 @@ def fill_limit(practice: Practice) -> Figure:
     return Figure(0.70, COMMON_PRACTICE, "fairly sure")
 
 
-def segments_of(wires: Iterable[Wire], layout: Layout) -> dict[str, tuple[Segment, ...]]:
+class Span(NamedTuple):
+    """A part of a duct that a wire lies in: from where to where along it on the plate, mm."""
+
+    duct: str
+    begin: float
+    end: float
+
+
+def duct_target(practice: Practice) -> float:
+    """Share of a duct's section at which the practice stops: the limit without the room that is kept spare."""
+    return fill_limit(practice).value * (1 - practice.spare_duct)
+
+
+def segments_of(
+    spans: Iterable[tuple[Span, ...]], areas: Iterable[float], layout: Layout
+) -> dict[str, tuple[Segment, ...]]:
     """The fill of every duct by name, from end to end in pieces of equal fill.
 
-    Method:
-        A wire takes the square of its diameter between the points where it enters and leaves: round wires
-        that lie beside and on each other.
+    Args:
+        spans: Where each wire lies (``spans_of``).
+        areas: What each takes of a duct's section there, mm² (``wire_area``).
+        layout: The plate with its ducts.
     """
     steps: dict[str, dict[float, float]] = {duct.name: defaultdict(float) for duct in layout.ducts}
-    area_of: dict[float, float] = {}
-    for wire in wires:
-        area = area_of.get(wire.mm2)
-        if area is None:
-            area = area_of[wire.mm2] = wire_diameter(wire.mm2).value ** 2
-        for duct, begin, end in _ways(wire, layout.ducts):
-            change = steps[duct.name]
+    for wire, area in zip(spans, areas, strict=True):
+        for duct, begin, end in wire:
+            change = steps[duct]
             change[begin] += area
             change[end] -= area
     return {duct.name: _profile(duct, steps[duct.name]) for duct in layout.ducts}
@@ -125,11 +142,16 @@ def _profile(duct: Duct, steps: Mapping[float, float]) -> tuple[Segment, ...]:
     return tuple(segments)
 
 
-def _ways(wire: Wire, ducts: tuple[Duct, ...]) -> list[tuple[Duct, float, float]]:
-    """Which ducts a wire lies in, from where to where."""
-    names = set(wire.ducts)
-    xs, ys = [point.x for point in wire.route], [point.y for point in wire.route]
-    entries = []
+def spans_of(names: Collection[str], route: Sequence[Point], ducts: Iterable[Duct]) -> tuple[Span, ...]:
+    """Where a wire lies in the ducts.
+
+    Args:
+        names: The ducts that its way passes.
+        route: The corners of its way on the plate.
+        ducts: All ducts of the plate.
+    """
+    xs, ys = [point.x for point in route], [point.y for point in route]
+    spans = []
     for duct in ducts:
         if duct.name not in names:
             continue
@@ -139,8 +161,13 @@ def _ways(wire: Wire, ducts: tuple[Duct, ...]) -> list[tuple[Duct, float, float]
         for first in range(len(inside) - 1):
             if inside[first] and inside[first + 1] and abs(along[first + 1] - along[first]) > TOLERANCE_MM:
                 begin, end = sorted((along[first], along[first + 1]))
-                entries.append((duct, round(begin, 2), round(end, 2)))
-    return entries
+                spans.append(Span(duct.name, round(begin, 2), round(end, 2)))
+    return tuple(spans)
+
+
+def wire_area(mm2: float) -> float:
+    """What a wire takes of a duct's section, mm²: the square of its diameter, as round wires lie beside each other."""
+    return wire_diameter(mm2).value ** 2
 
 
 def families_of(wires: Iterable[Wire], nets: Nets) -> dict[str, tuple[str, ...]]:

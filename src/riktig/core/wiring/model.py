@@ -79,7 +79,10 @@ class WireEnd:
 
 @dataclass(frozen=True, slots=True)
 class Wire:
-    """One conductor inside the panel. ``length`` is its own, ``cut`` what it is cut to, mm."""
+    """One conductor inside the panel. ``length`` is its own, ``cut`` what it is cut to, mm.
+
+    ``detour`` is how much longer its way is than the shortest, mm: a duct on that would be too full.
+    """
 
     key: WireId
     net: PinRef
@@ -96,6 +99,7 @@ class Wire:
     route: tuple[Point, ...]
     via_door: bool
     why: Why
+    detour: float = 0.0
 
     @property
     def name(self) -> str:

@@ -1,8 +1,9 @@
 """The ways of wires: how far it is from any clamp to any other through the ducts, and which way the wire runs."""
 
 import itertools
-from collections.abc import Collection, Container, Sequence
+from collections.abc import Callable, Collection, Container, Sequence
 from dataclasses import dataclass
+from functools import cache, partial
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,7 +14,7 @@ from riktig.core.geometry import Point
 from riktig.core.job import Enclosure, PinRef, Practice
 from riktig.core.plate import Layout
 from riktig.core.schematic import BOX_BOND, DOOR_BONDS, Device, Zone
-from riktig.core.wiring.duct_lines import LEAST, DuctLines, Entry, StopWays
+from riktig.core.wiring.duct_lines import LEAST, DuctLines, Entry, StopWays, Stretches
 from riktig.core.wiring.order_chain import best_path
 
 __all__ = ["Route", "Router"]
@@ -156,6 +157,42 @@ class Router:
         if (a, b) not in self._routes:
             self._routes[a, b] = self._find_route(a, b)
         return self._routes[a, b]
+
+    def stops_of_ducts(self) -> dict[str, list[float]]:
+        """The places on each duct where ways can turn, mm along it on the plate."""
+        uprights = {duct.name: duct.upright for duct in self._layout.ducts}
+        places: dict[str, list[float]] = {name: [] for name in uprights}
+        for stop in self._lines.stops:
+            if stop.duct:
+                places[stop.duct].append(round(stop.at.y if uprights[stop.duct] else stop.at.x, 2))
+        return places
+
+    def routes_around(self, full: Stretches) -> Callable[[PinRef, PinRef], list[Route]]:
+        """What gives the ways between two pins that pass none of some stretches of duct, shortest first.
+
+        The straight way along one duct is among them whatever it passes.
+        """
+        ways = self._lines.ways_around(full)
+
+        @cache
+        def exits(pin: PinRef) -> list[tuple[int, float]]:
+            spot = self._spots[pin]
+            if spot.entry is None:
+                return spot.exits
+            open_to = partial(self._lines.is_open, spot.entry, closed=full.get(spot.entry.duct, ()))
+            return [(stop, length) for stop, length in spot.exits if open_to(stop)]
+
+        def routes(a: PinRef, b: PinRef) -> list[Route]:
+            begin, end = self._spots[a], self._spots[b]
+            straight = _straight(begin, end)
+            other_ways = [] if straight is None else [self._route(begin, end, [], straight)]
+            for (first, out), (last, back) in itertools.product(exits(a), exits(b)):
+                whole = out + float(ways.length[first, last]) + back
+                if np.isfinite(whole):
+                    other_ways.append(self._route(begin, end, ways.path(first, last), whole))
+            return sorted(other_ways, key=lambda route: route.length)
+
+        return routes
 
     def _find_route(self, a: PinRef, b: PinRef) -> Route:
         begin, end = self._spots[a], self._spots[b]
