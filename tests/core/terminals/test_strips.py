@@ -248,5 +248,6 @@ def test_commons_of_sensors_are_bridged_every_third_way_by_jumpers_that_are_boug
     assert rows["1P"].jumper != rows["1M"].jumper
     assert not any(rows[f"{n}O"].jumper for n in (1, 2, 3)), "signals stay apart"
     bought = [row for row in schedule("bom", evaluation).rows if "jumper" in str(row[1])]
-    assert [(row[1], row[2]) for row in bought] == [("plug-in jumper, 3 ways", 2)]
+    # Every third of seven terminals: a jumper of seven ways with two contacts out of each three taken out.
+    assert [(row[1], row[2]) for row in bought] == [("plug-in jumper, 7 ways, 4 contacts taken out", 2)]
     assert sum(test.key.startswith("jumper:") for test in evaluation.get(TESTS).tests) == 4

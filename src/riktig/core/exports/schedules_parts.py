@@ -15,7 +15,7 @@ from riktig.core.schematic import CIRCUITS, NAMES, Device, Zone
 from riktig.core.simulation import RATINGS, described
 from riktig.core.sizing import SIZING
 from riktig.core.standards import conductor_name, conductor_type
-from riktig.core.terminals import STRIPS
+from riktig.core.terminals import STRIPS, jumpers_on
 from riktig.core.wiring import WIRING
 
 __all__ = ["SCHEDULES", "bought", "conductor_text"]
@@ -121,13 +121,11 @@ def _joining(evaluation: Evaluation[Job]) -> list[Row]:
             rows.append(("", "busbar", stands.block.width / 1000, "m", own_tags, PLATE_KIT))
             rows.append(("", "adapter for a busbar", len(join.devices), "pc", own_tags, PLATE_KIT))
             rows.append(("", "infeed of a busbar", 1, "pc", own_tags, PLATE_KIT))
-    of_ways: dict[int, list[str]] = {}
-    for pins in evaluation.get(WIRING).jumpers:
-        first = evaluation.get(CIRCUITS).device(pins[0].device)
-        of_ways.setdefault(len(pins), []).append(f"{names.tag[first.id]}:{first.mark}")
-    rows += [
-        ("", f"plug-in jumper, {n} ways", len(at), "pc", " ".join(at), STRIPS_KIT) for n, at in sorted(of_ways.items())
-    ]
+    of_kind: dict[str, list[str]] = {}
+    for strip in evaluation.get(STRIPS).strips:
+        for jumper in jumpers_on(strip):
+            of_kind.setdefault(jumper.kind, []).append(f"{strip.tag}:{jumper.joins[0].mark}")
+    rows += [("", kind, len(at), "pc", " ".join(at), STRIPS_KIT) for kind, at in sorted(of_kind.items())]
     rows.append(("", "end stop", 2 * len(evaluation.get(STRIPS).strips), "pc", "", STRIPS_KIT))
     return rows
 

@@ -5,17 +5,16 @@ from collections.abc import Iterable
 
 from riktig.core.catalogue import Can
 from riktig.core.ids import PinRef
-from riktig.core.job import EndStyle
+from riktig.core.job import ControlSupply, EndStyle
 from riktig.core.keys import DuctKey, WireKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
-from riktig.core.schematic import NetClass
-from riktig.core.simulation import control_volts
+from riktig.core.schematic import NetClass, control_source
 from riktig.core.sizing import DC_VOLTS
 from riktig.core.standards import conductor_type, insulation_volts
 from riktig.core.wiring import Wire, analogue_nets
 
-__all__ = ["SHARED_DUCTS"]
+__all__ = ["SHARED_DUCTS", "net_volts"]
 
 OUTPUTS = ("U", "V", "W", "T1", "T2", "T3")
 """Pins of a drive whose conductors carry its pulses."""
@@ -34,7 +33,7 @@ def ducts_shared(view: View) -> ClauseResult:
             in_duct[duct].append(wire)
     findings: list[Finding] = []
     evidence: list[str] = []
-    volts_of, quiet, loud = _volts(view), analogue_nets(view.circuits, view.nets), _drive_outputs(view)
+    volts_of, quiet, loud = net_volts(view), analogue_nets(view.circuits, view.nets), _drive_outputs(view)
     for name in sorted(in_duct):
         wires = in_duct[name]
         highest = max(volts_of.get(wire.net, view.supply.voltage_v) for wire in wires)
@@ -46,14 +45,15 @@ def ducts_shared(view: View) -> ClauseResult:
     return ClauseResult("W08", Group.WIRING, "Conductors that share a duct", clause, tuple(evidence), tuple(findings))
 
 
-def _volts(view: View) -> dict[PinRef, float]:
+def net_volts(view: View) -> dict[PinRef, float]:
     """The voltage of the supply that each potential belongs to, V; potentials of lines stand at that between lines."""
     supply = view.supply
     lines = max([supply.voltage_v, *(source.voltage_v for source in view.sources)])
-    if any(device.kind.can(Can.TRANSFORMS) for device in view.circuits.devices):
-        control = control_volts(view.loads, supply, view.practice)
-    else:
-        control = supply.voltage_to_neutral_v if supply.neutral else supply.voltage_v
+    source, _why = control_source(view.loads, supply, view.practice)
+    control = {
+        ControlSupply.DC: DC_VOLTS,
+        ControlSupply.DIRECT: supply.voltage_to_neutral_v if supply.neutral else supply.voltage_v,
+    }.get(source, view.practice.transformer_v)
     volts: dict[PinRef, float] = {}
     for net in view.nets.nets:
         of_class = {NetClass.CONTROL: control, NetClass.DC: DC_VOLTS, NetClass.EARTH: 0.0}

@@ -1,6 +1,7 @@
 from .cables import EARTH_CORE, Cable, Core
 from .derived import STRIP_DRAWINGS, STRIPS
 from .draw import BLOCKS, draw_strip, draw_strips, strip_pages
+from .jumpers import Jumper, jumpers_on
 from .own_cables import carried, may_share
 from .strips import LandedCore, Strip, Strips, TerminalRow, make_strips
 
@@ -11,6 +12,7 @@ __all__ = [
     "STRIP_DRAWINGS",
     "Cable",
     "Core",
+    "Jumper",
     "LandedCore",
     "Strip",
     "Strips",
@@ -18,6 +20,7 @@ __all__ = [
     "carried",
     "draw_strip",
     "draw_strips",
+    "jumpers_on",
     "make_strips",
     "may_share",
     "strip_pages",

@@ -95,22 +95,26 @@ def signalled_ways(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
         out, back = _own_transformer(sk, context.pair, count * rated * context.control_v, "")
     for n in range(1, count + 1):
         lamp(sk, DoorLamp(f"way{n}", f"way {n} off", f"WAY {n} OFF", "yellow"), live, f"F{n}:95-98")
-    for n in range(1, count + 1):
+    ways = range(1, count + 1)
+    for n in ways:
         sk.outside(f"E{n}", "load", f"way {n}")
-        sk.terminal(f"X{n}.L", f"L{n}", f"way {n}")
+    if context.neutral:
+        order = [f"X{n}.{side}" for n in ways for side in ("L", "N", "PE")]
+    else:
+        # One jumper bridges the commons of a transformer: they stand side by side, with nothing else under it.
+        order = [f"X{n}.{side}" for side in ("L", "N", "PE") for n in ways]
+    for role in order:
+        number, _, side = role[1:].partition(".")
+        common = "neutral_terminal" if context.neutral else "common_terminal"
+        kind = {"L": "terminal", "N": common, "PE": "earth_terminal"}[side]
+        sk.terminal(role, "PE" if side == "PE" else f"{side}{number}", f"way {number}", kind)
+    for n in ways:
+        start, end = out, back
         if context.neutral:
-            sk.terminal(f"X{n}.N", f"N{n}", f"way {n}", "neutral_terminal")
-            path, end = f"F{n}:1-2 X{n}.L E{n}:L-N <X{n}.N", "N"
-        else:
-            sk.terminal(f"X{n}.N", f"N{n}", f"way {n}", "common_terminal")
-            path, end = f"F{n}:1-2 X{n}.L E{n}:L-N <X{n}.N", back
-        start = (
-            context.way_lines[context.supply.way_lines[(n - 1) % len(context.supply.way_lines)]]
-            if context.neutral
-            else out
-        )
+            line = context.supply.way_lines[(n - 1) % len(context.supply.way_lines)]
+            start, end = context.way_lines[line], "N"
+        path = f"F{n}:1-2 X{n}.L E{n}:L-N <X{n}.N"
         sk.rung(f"power{n}", "", start, path, end, Band.POWER if context.neutral else Band.CONTROL)
-        sk.terminal(f"X{n}.PE", "PE", f"way {n}", "earth_terminal")
         sk.rung(f"earth{n}", "PE", "PE", f"X{n}.PE @E{n}:PE", "", Band.POWER)
         sk.bond(f"X{n}.PE", "i")
     return sk.done()

@@ -1,0 +1,99 @@
+"""Plug-in jumpers of terminals: what they pass over, and whether one jumper fits the terminals it joins."""
+
+from collections.abc import Mapping
+
+from riktig.core.ids import PinRef
+from riktig.core.keys import DeviceKey
+from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
+from riktig.core.rules.shared_ducts import net_volts
+from riktig.core.rules.view import View
+from riktig.core.schematic import NetClass
+from riktig.core.terminals import Jumper, Strip, TerminalRow, jumpers_on
+
+__all__ = ["JUMPERS"]
+
+
+def jumpers_pass(view: View) -> ClauseResult:
+    """No jumper passes over a terminal of another circuit that must be apart, and each fits its terminals' pitch.
+
+    Source:
+        Circuits of different voltage apart: IEC 60204-1 13.1.3, from memory; taking contacts out of a jumper to
+        pass others of its own kind, and one pitch a jumper: common practice, no source.
+    """
+    clause = view.source("W10")
+    findings: list[Finding] = []
+    evidence: list[str] = []
+    kinds = _kinds(view)
+    for strip in view.strips.strips:
+        for jumper in jumpers_on(strip):
+            name = f"{strip.tag}:{jumper.joins[0].mark} to {jumper.joins[-1].mark}, number {jumper.joins[0].number}"
+            evidence.append(f"{name}: {jumper.kind}")
+            for verdict, row, text in _faults(view, jumper, kinds):
+                message = f"The jumper {name} {text.format(f'{strip.tag}:{row.mark}')}."
+                findings.append(Finding("W10", verdict, message, DeviceKey(row.device), clause, SIDE_BY_SIDE))
+        findings += _crowded(strip, clause)
+    lines = tuple(evidence) or ("no jumpers",)
+    return ClauseResult("W10", Group.WIRING, "Jumpers of terminals", clause, lines, tuple(findings))
+
+
+def _faults(view: View, jumper: Jumper, kinds: Mapping[PinRef, str]) -> list[tuple[Verdict, TerminalRow, str]]:
+    """What is wrong with a jumper: the terminal that it is wrong at, and the words with a place for its name."""
+    faults: list[tuple[Verdict, TerminalRow, str]] = []
+    own = kinds.get(PinRef(jumper.joins[0].device, "i"))
+    for row in jumper.passes:
+        other = kinds.get(PinRef(row.device, "i"), own)
+        if other == EARTH:
+            faults.append((Verdict.JUDGE, row, "passes over {}, a terminal of the protective conductor"))
+        elif other != own:
+            faults.append((Verdict.FAILS, row, f"passes over {{}}, which carries {other}"))
+    pitch = view.sizing.parts[jumper.joins[0].device].width
+    for row in (*jumper.joins[1:], *jumper.passes):
+        width = view.sizing.parts[row.device].width
+        if abs(width - pitch) > SAME_PITCH:
+            faults.append((Verdict.JUDGE, row, f"is for a pitch of {pitch:g} mm, and {{}} is {width:g} mm wide"))
+    return faults
+
+
+def _kinds(view: View) -> dict[PinRef, str]:
+    """What every clamp carries, as far as it must be kept apart from others.
+
+    A neutral goes with the control that returns to it, and with nothing else that is told by its voltage.
+    """
+    volts = net_volts(view)
+    to_neutral = f"{view.supply.voltage_to_neutral_v:g} V"
+    named = {
+        NetClass.POWER: "mains",
+        NetClass.NEUTRAL: to_neutral,
+        NetClass.EXCEPTED: STAYS_LIVE,
+        NetClass.EARTH: EARTH,
+    }
+    return {pin: named.get(net.net_class, f"{volts[net.id]:g} V") for pin, net in view.nets.of_pin.items()}
+
+
+def _crowded(strip: Strip, clause: str) -> list[Finding]:
+    """Terminals under more jumpers than a terminal has channels for."""
+    over: dict[TerminalRow, int] = {}
+    for jumper in jumpers_on(strip):
+        for row in (*jumper.joins, *jumper.passes):
+            over[row] = over.get(row, 0) + 1
+    return [
+        Finding(
+            "W10",
+            Verdict.JUDGE,
+            f"{count} jumpers lie over {strip.tag}:{row.mark}; terminals mostly have {CHANNELS} channels for them.",
+            DeviceKey(row.device),
+            clause,
+            SIDE_BY_SIDE,
+        )
+        for row, count in over.items()
+        if count > CHANNELS
+    ]
+
+
+SIDE_BY_SIDE = "Put the terminals of one number side by side (Order … in Terminals)."
+EARTH, STAYS_LIVE = "earth", "what stays live with the main switch off"
+CHANNELS = 2
+"""Jumpers that a terminal takes beside each other (common practice, no source)."""
+SAME_PITCH = 0.05
+"""Terminals whose widths differ by less have one pitch, mm."""
+JUMPERS = (jumpers_pass,)
