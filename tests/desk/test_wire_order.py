@@ -10,8 +10,8 @@ from riktig.core.ids import read_pin
 from riktig.core.keys import NetKey, PinKey, WireKey
 from riktig.core.production import Operation, tick_facts
 from riktig.core.records import NewRecord
-from riktig.core.schematic import NETS, NetClass
-from riktig.core.wiring import WIRING, wire_key
+from riktig.core.schematic import CIRCUITS, NETS, NetClass, Zone
+from riktig.core.wiring import WIRING, WiringStage, wire_key
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.wires import WiresStation
@@ -157,13 +157,36 @@ def test_the_list_is_filtered_and_finished_wires_are_left_out(station: WiresStat
     wires = session.evaluation.get(WIRING).wires
     shown = station.table.model().rowCount
     assert shown() == len(wires)
-    QTest.keyClicks(station.filter, "green-yellow")
+    QTest.keyClicks(station.filter.words, "green-yellow")
     settle_window()
     assert shown() == sum(wire.colour == "green-yellow" for wire in wires)
     assert f"{shown()} wires" in station.hint.text()
-    station.filter.clear()
+    station.filter.words.clear()
     settle_window()
     session.record_all([NewRecord(wires[0].key, tick_facts(wires[0], operation)) for operation in Operation])
     QTest.mouseClick(station.unfinished, Qt.MouseButton.LeftButton)
     settle_window()
     assert shown() == len(wires) - 1
+
+
+def test_the_list_shows_what_ends_at_a_place_of_one_stage_or_colour(station: WiresStation, session: Session) -> None:
+    QTest.mouseClick(station.listed, Qt.MouseButton.LeftButton)
+    settle_window()
+    wiring = session.evaluation.get(WIRING)
+    shown, line = station.table.model().rowCount, station.filter
+    circuits = session.evaluation.get(CIRCUITS)
+    ends = {wire.key: {circuits.device(end.pin.device).zone for end in (wire.start, wire.end)} for wire in wiring.wires}
+    at_door = [wire for wire in wiring.wires if Zone.DOOR in ends[wire.key]]
+    line.place.setCurrentText("door")
+    settle_window()
+    assert 0 < shown() == len(at_door) < len(wiring.wires)
+    colour = at_door[0].colour
+    line.colour.setCurrentText(colour)
+    settle_window()
+    assert 0 < shown() == sum(wire.colour == colour for wire in at_door)
+    for box in (line.place, line.colour):
+        box.setCurrentIndex(0)
+    line.stage.setCurrentText(WiringStage.EARTH.value)
+    settle_window()
+    assert shown() == sum(wire.stage is WiringStage.EARTH for wire in wiring.wires)
+    assert f"{shown()} wires" in station.hint.text()

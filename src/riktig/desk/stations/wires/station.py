@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QLineEdit, QSplitter, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QSplitter, QStackedWidget, QVBoxLayout, QWidget
 
 from riktig.core.edits import Edit
 from riktig.core.exports import Schedule, kit_cards, schedule
@@ -19,9 +19,10 @@ from riktig.core.schematic import CIRCUITS, CONDUCTOR_ENDS, NAMES, NETS, Net, Ne
 from riktig.core.wiring import WIRING, bench_cards, draw_batches, work_compared
 from riktig.desk.canvas import PAGES, DrawingView
 from riktig.desk.session import Session
+from riktig.desk.stations.wires.list_filter import WireFilter
 from riktig.desk.stations.wires.order import OrderAsked
 from riktig.desk.theme import Theme
-from riktig.desk.widgets import ScheduleTable, Station, plain_label, row_of
+from riktig.desk.widgets import ScheduleTable, Station, plain_label
 
 __all__ = ["WiresStation"]
 
@@ -92,21 +93,15 @@ class WiresStation(Station):
         self.bench = DrawingView("Cards of the batch for the bench")
         self.bench.opening = PAGES
         self.bench.chosen.connect(self._on_bench)
-        self.filter = QLineEdit()
-        self.filter.setPlaceholderText("Filter …")
-        self.filter.setToolTip("Words that a row must hold: a stage, a colour, a number, a tag")
-        self.filter.setAccessibleName("Filter of the list")
-        self.filter.setClearButtonEnabled(True)
-        self.filter.setMaximumWidth(320)
-        self.filter.textChanged.connect(self._filter)
         self.unfinished = self.button("Outstanding", "Hides wires that are finished in Build", checkable=True)
         self.unfinished.clicked.connect(self.refresh)
+        self.filter = WireFilter(self.unfinished, self.refresh, self._filter)
         self.listing = QSplitter(Qt.Orientation.Vertical)
         self.listing.addWidget(self.bench)
         listed = QWidget()
         below = QVBoxLayout(listed)
         below.setContentsMargins(0, 0, 0, 0)
-        below.addLayout(row_of((self.filter, self.unfinished, None)))
+        below.addWidget(self.filter)
         below.addWidget(self.table, 1)
         self.listing.addWidget(listed)
         self.listing.setSizes([440, 200])
@@ -255,9 +250,10 @@ class WiresStation(Station):
         self.bench.show_drawing(_below_each_other(cards, f"Batch {batch.number}"))
 
     def _filter(self) -> None:
-        count = self.table.filter_by(self.filter.text())
-        if self.filter.text():
-            self.hint.setText(f"{count} wires hold “{self.filter.text()}”. A press on a head sorts by that column.")
+        text = self.filter.words.text()
+        count = self.table.filter_by(text)
+        if text:
+            self.hint.setText(f"{count} wires hold “{text}”. A press on a head sorts by that column.")
         else:
             self.refresh()
 
@@ -293,7 +289,8 @@ class WiresStation(Station):
         keys = [key for key, _ in whole.columns]
         kept = [keys.index(key) for key in _LIST]
         batch = keys.index("batch")
-        hidden = done if self.unfinished.isChecked() else set[str]()
+        self.filter.offer(wiring)
+        hidden = self.filter.hidden(wiring) | (done if self.unfinished.isChecked() else set[WireId]())
         rows = tuple(
             tuple(row[i] for i in kept)
             for row in whole.rows
@@ -313,9 +310,12 @@ class WiresStation(Station):
                 for way, minutes, trimmed, _ in schedule("cutting", evaluation).rows
             )
         )
+        left_out = len(self.filter.hidden(wiring)) if not self.batches.isChecked() else 0
         crowded = [f"{c.label}: {c.text}" for c in wiring.crowded]
         if crowded:
             self.hint.setText("See to: " + "; ".join(crowded[:3]))
+        elif left_out:
+            self.hint.setText(f"{len(rows)} wires are shown. A press on a head sorts by that column.")
         elif self.only and not self.batches.isChecked():
             self.hint.setText(f"Batch {self.only}. Press “From – to” for all wires.")
         elif self.session.job.practice.batching is Batching.LONGEST:
