@@ -17,6 +17,7 @@ from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.shell.context_menus import shown_in
+from riktig.desk.stations.build import BuildStation
 from tests.desk.conftest import settle_window
 
 
@@ -109,7 +110,9 @@ def test_a_wire_is_shown_in_build_from_its_list(window: MainWindow, session: Ses
     settle_window()
     window.context_menus.show_there("Build", WireKey(wire.key))
     settle_window()
-    rows = next(iter(window.stations["Build"].findChildren(QAbstractItemView)))
+    build = window.stations["Build"]
+    assert isinstance(build, BuildStation)
+    rows = build.wires.list
     assert window.current == "Build"
     assert wire.number in str(rows.currentIndex().data())
 

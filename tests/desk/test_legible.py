@@ -8,6 +8,7 @@ from riktig.core.geometry import CAPITAL, Shape, Text
 from riktig.core.job import Job
 from riktig.core.labels import Medium
 from riktig.core.plate import LAYOUT
+from riktig.core.production import BuildStage
 from riktig.core.schematic import CIRCUITS, NAMES, SHEETS
 from riktig.core.wiring import WIRING
 from riktig.demo_job import frost_fan, kelp_shed
@@ -166,7 +167,8 @@ def test_the_ends_of_wires_to_land_stand_in_columns(window: MainWindow) -> None:
     settle_window()
     build = window.stations["Build"]
     assert isinstance(build, BuildStation)
-    lines = [build.list.item(row).text() for row in range(build.list.count())]
+    build.show_stage(BuildStage.WIRES)
+    lines = [build.wires.list.item(row).text() for row in range(build.wires.list.count())]
     wires = window.session.evaluation.get(WIRING).wires
     starts = {line.index(f" {wire.start.label} ") for line, wire in zip(lines, wires, strict=True)}
     assert len(starts) == 1, "no number runs into the ends"

@@ -8,6 +8,7 @@ from PySide6.QtGui import QColor, QFontDatabase, QFontInfo, QRawFont
 from PySide6.QtWidgets import QApplication
 
 from riktig.core.exports.inks import ink
+from riktig.core.job import BODY_COLOURS
 from riktig.desk.theme import DARK, LIGHT, MONO, WORDS, Theme, style_sheet, words_font
 from tests.effort import some
 
@@ -30,6 +31,16 @@ def luminance(colour: QColor) -> float:
 def test_text_stands_out_from_its_ground(theme: Theme, role: str, ground: str) -> None:
     a, b = sorted((luminance(theme.colour(role)), luminance(theme.colour(ground))))
     assert (b + 0.05) / (a + 0.05) >= 4.5, f"{role} on {ground}"
+
+
+@pytest.mark.parametrize("colour", BODY_COLOURS)
+def test_the_mark_of_a_terminal_is_read_on_its_body(colour: str) -> None:
+    """An orange terminal was drawn black, its mark black on it."""
+    grounds = [(theme.colour(f"terminal {colour}"), theme.colour("ink")) for theme in (LIGHT, DARK)]
+    grounds.append((QColor(f"#{ink(f'terminal {colour}')}"), QColor(f"#{ink('ink')}")))
+    for ground, text in grounds:
+        a, b = sorted((luminance(ground), luminance(text)))
+        assert (b + 0.05) / (a + 0.05) >= 4.5, f"{colour}: {ground.name()}"
 
 
 @pytest.mark.parametrize("theme", [LIGHT, DARK], ids=lambda t: t.name)

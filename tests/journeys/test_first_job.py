@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QApplication
 from riktig.core.job import ElementId, Insertable, Job
 from riktig.core.keys import read_key
 from riktig.core.plate import LAYOUT
-from riktig.core.production import Operation
+from riktig.core.production import BuildStage, Operation
 from riktig.core.proving import Outcome, ProvingStage
 from riktig.core.views import Stamp, statuses
 from riktig.core.wiring import WIRING
@@ -22,7 +22,7 @@ from riktig.desk.stations.circuits import CircuitsStation
 from riktig.desk.stations.handover import HandoverStation
 from riktig.desk.stations.prove import ProveStation
 from tests.conftest import Doing, FakeClock
-from tests.desk.conftest import Waiter, app, click_on, press, settle_window, type_reading, wait_until
+from tests.desk.conftest import Waiter, app, click_on, open_gates, press, settle_window, type_reading, wait_until
 
 __all__ = ["app", "wait_until"]
 
@@ -96,8 +96,10 @@ def test_from_an_empty_brief_to_the_last_verdict_and_the_papers(
     window.go_to("Build")
     build = window.stations["Build"]
     assert isinstance(build, BuildStation)
+    open_gates(session)
+    build.show_stage(BuildStage.WIRES)
     for _ in range(31 * len(Operation)):
-        QTest.keyClick(build.list, Qt.Key.Key_Space)
+        QTest.keyClick(build.wires.list, Qt.Key.Key_Space)
     settle_window()
     assert session.progress.complete == 31
     assert stamps(window)["Build"] is Stamp.CLEAR

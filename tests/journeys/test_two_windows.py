@@ -5,7 +5,7 @@ from pathlib import Path
 from PySide6.QtWidgets import QApplication
 
 from riktig.core.job import Job, set_heading
-from riktig.core.production import Operation
+from riktig.core.production import BuildStage, Operation
 from riktig.core.store import JobFile
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
@@ -33,6 +33,7 @@ def test_the_second_window_looks_only_until_the_first_is_closed(app: QApplicatio
     assert not second.session.edit("title", Doing(lambda job: set_heading(job, title="x")))
     build = second.stations["Build"]
     assert isinstance(build, BuildStation)
+    build.show_stage(BuildStage.WIRES)
     build.toggle(Operation.CUT)
     assert second.session.records == ()
     assert "Nothing was recorded" in second.drawer.message

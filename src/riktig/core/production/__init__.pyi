@@ -1,4 +1,4 @@
-from .derived import CRITICALS
+from .derived import CRITICALS, WORK
 from .machining import (
     HoleState,
     PieceState,
@@ -13,33 +13,57 @@ from .measured import Critical, Gate, Judged, closed_for, criticals_of, judge, j
 from .mounted import Mounted, mounted_facts, mounted_of, mounted_subject
 from .number_drawing import draw_numbers
 from .numbers import FieldEnd, NumberState, NumberStatus, field_facts, field_subject, number_states
+from .operator_card import draw_operator
+from .operator_tests import CLOSED_MOST, OPEN_LEAST, ContactVerdict, judge_contact, positions_of
+from .panel_now import HowFar, PanelNow, Shown, draw_panel_now, panel_now, shown_for
 from .ticks import BuildProgress, Done, Operation, Stale, WireState, operations, progress_of, tick_facts
+from .work_model import NEEDS, BuildStage, PassedGate, StageState, TaskState, WorkTask
+from .work_state import WIRE_MINUTES, gate_facts, gate_subject, received, stage_states, task_states, wires_of_stage
 
 __all__ = [
+    "CLOSED_MOST",
     "CRITICALS",
+    "NEEDS",
+    "OPEN_LEAST",
+    "WIRE_MINUTES",
+    "WORK",
     "BuildProgress",
+    "BuildStage",
+    "ContactVerdict",
     "Critical",
     "Done",
     "FieldEnd",
     "Gate",
     "HoleState",
+    "HowFar",
     "Judged",
     "Mounted",
     "NumberState",
     "NumberStatus",
     "Operation",
+    "PanelNow",
+    "PassedGate",
     "PieceState",
+    "Shown",
+    "StageState",
     "Stale",
+    "TaskState",
     "WireState",
+    "WorkTask",
     "closed_for",
     "criticals_of",
     "draw_numbers",
+    "draw_operator",
+    "draw_panel_now",
     "field_facts",
     "field_subject",
+    "gate_facts",
+    "gate_subject",
     "hole_facts",
     "hole_states",
     "hole_subject",
     "judge",
+    "judge_contact",
     "judged_all",
     "measured_facts",
     "mounted_facts",
@@ -47,9 +71,16 @@ __all__ = [
     "mounted_subject",
     "number_states",
     "operations",
+    "panel_now",
     "piece_facts",
     "piece_states",
     "piece_subject",
+    "positions_of",
     "progress_of",
+    "received",
+    "shown_for",
+    "stage_states",
+    "task_states",
     "tick_facts",
+    "wires_of_stage",
 ]

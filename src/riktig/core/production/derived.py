@@ -2,11 +2,21 @@
 
 from riktig.core.door import DOOR, SHAFTS
 from riktig.core.evaluation import reads
-from riktig.core.holes import METAL_HOLES
+from riktig.core.holes import HOLES, METAL_HOLES
 from riktig.core.job import JOB_ENCLOSURE, JOB_PRACTICE
-from riktig.core.plate import CUTS
+from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.production.measured import criticals_of
+from riktig.core.production.work_plan import WorkInputs, make_work
+from riktig.core.schematic import CIRCUITS, NAMES
+from riktig.core.sizing import SIZING
+from riktig.core.terminals import STRIPS
+from riktig.core.wiring import DUCT_USES
 
-__all__ = ["CRITICALS"]
+__all__ = ["CRITICALS", "WORK"]
 
 CRITICALS = (reads(METAL_HOLES) & DOOR & SHAFTS & CUTS & JOB_ENCLOSURE & JOB_PRACTICE).derive("criticals", criticals_of)
+WORK_INPUTS = (
+    reads(CIRCUITS) & NAMES & SIZING & LAYOUT & DOOR & HOLES & CUTS & DUCT_USES & STRIPS & JOB_PRACTICE
+).derive("work inputs", WorkInputs)
+WORK = reads(WORK_INPUTS).derive("work", make_work)
+"""All tasks of the bench but those of wires."""

@@ -10,6 +10,7 @@ from typing import Generic, NamedTuple, TypeVar
 
 from riktig.core.records.facts import (
     ClauseJudged,
+    ContactRead,
     DimensionRead,
     Facts,
     FieldEndDone,
@@ -19,9 +20,11 @@ from riktig.core.records.facts import (
     Operation,
     Outcome,
     PartMounted,
+    PartReceived,
     PhotoKept,
     PieceCut,
     ReadingTaken,
+    TaskDone,
     WireDone,
 )
 from riktig.core.records.record import Record, taken_back
@@ -74,6 +77,8 @@ def slot_of(subject: str, facts: Facts) -> Slot:
             return Slot(WireDone, subject, f"landed {facts.pin}")
         case PhotoKept():
             return Slot(PhotoKept, subject, facts.file)
+        case ContactRead():
+            return Slot(ContactRead, subject, f"{facts.contact} {facts.position}")
         case WireDone() | HoleDone():
             return Slot(type(facts), subject, facts.operation.value)
         case _:
@@ -134,6 +139,20 @@ def why_not(then: Facts, now: Facts | None, *, subject_is_known: bool = True) ->
             return "the evidence has changed since"
         case LabelPrinted(), LabelPrinted() if then.text != now.text:
             return f"it now says {now.text}"
+    return _bench(then, now)
+
+
+def _bench(then: Facts, now: Facts) -> str:
+    """Why work at the bench beside holes and wires no longer counts."""
+    match then, now:
+        case TaskDone(), TaskDone() if then.true_of != now.true_of:
+            return f"done as {then.true_of or then.title}; it is now {now.true_of or now.title}"
+        case PartReceived(), PartReceived() if then.quantity < now.wanted:
+            return f"{then.quantity} of {now.wanted} are there"
+        case ContactRead(), ContactRead() if then.fault:
+            return then.fault
+        case ContactRead(), ContactRead() if then.expected != now.expected:
+            return f"{now.expected} is expected now, it was {then.expected}"
     return ""
 
 
@@ -179,6 +198,8 @@ def _hole(then: HoleDone, now: HoleDone) -> str:
 
 
 def _mounted(then: PartMounted, now: PartMounted) -> str:
+    if then.part != now.part:
+        return f"{then.part} was mounted, it is now {now.part}"
     moved = max(abs(now.x - then.x), abs(now.y - then.y))
     return f"the plan has it {moved:.1f} mm away from where it was mounted" if moved > MOVED_MM else ""
 

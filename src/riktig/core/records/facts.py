@@ -11,9 +11,11 @@ import msgspec
 
 __all__ = [
     "ClauseJudged",
+    "ContactRead",
     "DimensionRead",
     "Facts",
     "FieldEndDone",
+    "GatePassed",
     "HoleDone",
     "HoleWork",
     "LabelPrinted",
@@ -21,10 +23,12 @@ __all__ = [
     "OtherEntry",
     "Outcome",
     "PartMounted",
+    "PartReceived",
     "PhotoKept",
     "PieceCut",
     "ReadingTaken",
     "TakenBack",
+    "TaskDone",
     "TemplateChecked",
     "WireDone",
 ]
@@ -186,6 +190,52 @@ class PhotoKept(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind
     of: str = ""
 
 
+class TaskDone(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="task"):
+    """A piece of bench work that was done: its stage, what it was, and what it was done to, in words."""
+
+    stage: str = ""
+    title: str = ""
+    true_of: str = ""
+
+
+class PartReceived(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="received"):
+    """Parts that came: their reference, how many there are now, and the serial numbers and batch of those that matter.
+
+    ``quantity`` is what is there in all, not what came last; ``wanted`` is what the parts list asked for then.
+    """
+
+    part: str = ""
+    quantity: int = 0
+    wanted: int = 0
+    serials: str = ""
+    batch: str = ""
+
+
+class ContactRead(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="operator test"):
+    """A contact of an operator read before it is mounted: in which position, what was expected and what was read, ohm.
+
+    ``ohm`` is the reading as a number in words, “inf” for an open contact; ``zero`` what the leads alone read;
+    ``fault`` says why the reading is not as it should be, "" when it is.
+    """
+
+    operator: str = ""
+    contact: str = ""
+    position: str = ""
+    expected: str = ""
+    ohm: str = ""
+    zero: float = 0.0
+    meter: str = ""
+    fault: str = ""
+
+
+class GatePassed(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="gate passed"):
+    """A stage that was begun although its gate was shut: why, and what kept it shut then."""
+
+    stage: str = ""
+    reason: str = ""
+    open_work: str = ""
+
+
 class TakenBack(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="correction"):
     """Takes an earlier entry back; both stay in the log."""
 
@@ -212,6 +262,10 @@ Facts: TypeAlias = (
     | LabelPrinted
     | TemplateChecked
     | PhotoKept
+    | TaskDone
+    | PartReceived
+    | ContactRead
+    | GatePassed
     | TakenBack
     | OtherEntry
 )

@@ -4,17 +4,21 @@ from collections.abc import Sequence
 
 from riktig.core.records.facts import (
     ClauseJudged,
+    ContactRead,
     DimensionRead,
     Facts,
     FieldEndDone,
+    GatePassed,
     HoleDone,
     LabelPrinted,
     OtherEntry,
     PartMounted,
+    PartReceived,
     PhotoKept,
     PieceCut,
     ReadingTaken,
     TakenBack,
+    TaskDone,
     TemplateChecked,
     WireDone,
 )
@@ -62,19 +66,31 @@ def _name(facts: Facts, subject: str) -> str:
             return f"number {facts.number} connected in the field"
         case ReadingTaken():
             return f"reading of {facts.title or subject}"
-        case ClauseJudged():
-            return f"judgement of {subject}"
-        case PhotoKept():
-            return f"photo of {facts.of or subject}"
+        case ClauseJudged() | PhotoKept():
+            what = "judgement" if isinstance(facts, ClauseJudged) else "photo"
+            return f"{what} of {(facts.of if isinstance(facts, PhotoKept) else '') or subject}"
         case LabelPrinted():
             return f"print of label {facts.text}"
         case TakenBack():
             return f"correction of {facts.what}" if facts.what else "correction"
         case TemplateChecked() | OtherEntry():
             return "check of a template" if isinstance(facts, TemplateChecked) else facts.name or "entry"
+    return _of_bench(facts)
 
 
 def _of_length(facts: PieceCut | DimensionRead, subject: str) -> str:
     if isinstance(facts, PieceCut):
         return f"piece of {facts.length:g} mm cut"
     return f"measured {facts.name or subject}: {facts.value:g} mm"
+
+
+def _of_bench(facts: TaskDone | PartReceived | ContactRead | GatePassed) -> str:
+    match facts:
+        case TaskDone():
+            return facts.title
+        case PartReceived():
+            return f"{facts.quantity} × {facts.part} received"
+        case ContactRead():
+            return f"reading of {facts.operator} {facts.contact} {facts.position}".rstrip()
+        case GatePassed():
+            return f"gate of “{facts.stage}” passed"

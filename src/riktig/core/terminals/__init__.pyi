@@ -1,6 +1,6 @@
 from .cables import EARTH_CORE, Cable, Core
 from .derived import STRIP_DRAWINGS, STRIPS
-from .draw import BLOCKS, draw_strip, draw_strips, strip_pages
+from .draw import BLOCKS, draw_blocks, draw_strip, draw_strips, strip_pages
 from .jumpers import Jumper, jumpers_on
 from .own_cables import carried, may_share
 from .strips import LandedCore, Strip, Strips, TerminalRow, make_strips
@@ -18,6 +18,7 @@ __all__ = [
     "Strips",
     "TerminalRow",
     "carried",
+    "draw_blocks",
     "draw_strip",
     "draw_strips",
     "jumpers_on",

@@ -14,7 +14,7 @@ from riktig.core.terminals.cables import Cable
 from riktig.core.terminals.strips import LandedCore, Strip, Strips, TerminalRow
 from riktig.core.wiring import JUMPER, wire_roles
 
-__all__ = ["BLOCKS", "PAGE_HEIGHT", "draw_strip", "draw_strips", "strip_pages"]
+__all__ = ["BLOCKS", "PAGE_HEIGHT", "draw_blocks", "draw_strip", "draw_strips", "strip_pages"]
 
 WIDTH = 208.0
 ROW = 8.6
@@ -49,6 +49,19 @@ def draw_strip(strip: Strip, strips: Strips) -> Drawing:
         strips: The terminal strips and the cables that land on them.
     """
     return _stacked(_cards(strip, strips), f"Terminal strip {strip.tag}")
+
+
+def draw_blocks(strip: Strip, in_line: int = 12) -> Drawing:
+    """The blocks of a strip as they are pushed on from the left, with their jumpers, without cables.
+
+    Args:
+        strip: The strip.
+        in_line: How many blocks stand in a line before it goes on below.
+    """
+    shapes: list[Shape] = [Text(SHEATH_X, 8, strip.tag, 5.5, face=Face.PRINTED_BOLD)]
+    blocks, height = _block_lines(strip, 20.0, in_line)
+    wide = SHEATH_X + min(len(strip.rows), in_line) * BLOCK_WIDE + SHEATH_X
+    return Drawing(max(wide, 70.0), height, (*shapes, *blocks), f"Strip {strip.tag}")
 
 
 def draw_strips(strips: Strips) -> tuple[Drawing, ...]:
@@ -103,15 +116,21 @@ def _strip_card(strip: Strip) -> _Card:
         Text(SHEATH_X + 5 + run_of(strip.tag, mono=True) * 5.5, 5.5, strip.purpose, CAPTION, "second"),
         Text(WIDTH - 6, 5.5, f"{len(strip.rows)} terminals, built from the left", SMALL, "second", align=Align.RIGHT),
     ]
-    y = 17.0
-    for begin in range(0, len(strip.rows), BLOCKS_IN_LINE):
-        line = strip.rows[begin : begin + BLOCKS_IN_LINE]
+    blocks, y = _block_lines(strip, 17.0, BLOCKS_IN_LINE)
+    return _Card((*shapes, *blocks), y - 5.0, begins=True)
+
+
+def _block_lines(strip: Strip, y: float, in_line: int) -> tuple[list[Shape], float]:
+    """The blocks of a strip in lines on their rail, and where the next line would begin."""
+    shapes: list[Shape] = []
+    for begin in range(0, len(strip.rows), in_line):
+        line = strip.rows[begin : begin + in_line]
         shapes.append(box(Rect(SHEATH_X - 2, y + 3.5, len(line) * BLOCK_WIDE + 4, 5), "second", 0.25, "rail"))
         for place, row in enumerate(line):
             shapes += _block(row, SHEATH_X + place * BLOCK_WIDE, y, begin + place + 1)
         shapes += _jumpers(line, y)
         y += BLOCK_TALL + 11.0
-    return _Card(tuple(shapes), y - 5.0, begins=True)
+    return shapes, y
 
 
 def _block(row: TerminalRow, x: float, y: float, number: int) -> list[Shape]:

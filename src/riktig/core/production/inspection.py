@@ -1,0 +1,55 @@
+"""What is looked at before anything is measured: the visual inspection, point by point."""
+
+from riktig.core.job import Rulebook
+from riktig.core.production.work_model import BuildStage, WorkTask
+from riktig.core.records import TaskDone
+
+__all__ = ["inspection_points"]
+
+POINTS = (
+    (
+        "11.2", "Degree of protection of the enclosure", "6.2 and NEMA 250",
+        ("every hole closed by its fitting, seals in place", "doors close all round, locks catch"),
+    ),
+    (
+        "11.3", "Clearances and creepage distances", "UL 508A Table 10.1",
+        ("no strand, screw or cut-off between bare parts", "bare bars and terminals apart as their parts demand"),
+    ),
+    (
+        "11.4", "Protection against electric shock, protective circuits", "NFPA 79 8.2",
+        ("covers over what stays live, with their marks", "protective conductors tight, paint off under each"),
+    ),
+    (
+        "11.5", "Parts as the list has them", "UL 508A supplement SA",
+        ("type and rating of each part read off the part itself", "settings of overloads and timers as listed"),
+    ),
+    (
+        "11.6", "Internal circuits and connections", "NFPA 79 13.1",
+        ("one tug at each end, no insulation in a clamp, no strand beside it", "screws marked when tightened"),
+    ),
+    (
+        "11.7", "Terminals for external conductors", "UL 508A 54",
+        ("number, type and mark as the plan has them", "room to bring the cables in and bend them"),
+    ),
+    (
+        "11.8", "Mechanical operation", "NFPA 79 5.3",
+        ("switches, handle and interlocks move through all positions", "door locked in on, padlock takes in off"),
+    ),
+)  # fmt: skip
+"""Clause of IEC 61439-1:2011, what it is about, where North America has it, and what to look at.
+
+The clauses of IEC 61439-1 and UL 508A are from memory; what to look at is common practice.
+"""
+MINUTES_A_POINT = 6.0
+"""Chosen by us."""
+
+
+def inspection_points(rulebook: Rulebook) -> tuple[WorkTask, ...]:
+    """A task for each point; its title says the clause."""
+    tasks: list[WorkTask] = []
+    for clause, about, north_american, look in POINTS:
+        source = f"{north_american}, from memory" if rulebook.north_american else f"IEC 61439-1 {clause}, from memory"
+        facts = TaskDone(BuildStage.INSPECTION.value, about, "; ".join(look))
+        how = (*look, f"source: {source}")
+        tasks.append(WorkTask(BuildStage.INSPECTION, f"task:look {clause}", about, how, facts, minutes=MINUTES_A_POINT))
+    return tuple(tasks)

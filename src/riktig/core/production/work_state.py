@@ -1,0 +1,141 @@
+"""How far every stage of the work is, from the log; and what keeps its gate shut."""
+
+from collections.abc import Iterable, Sequence
+
+from riktig.core.production.ticks import BuildProgress, Done, WireState
+from riktig.core.production.work_model import NEEDS, BuildStage, PassedGate, StageState, TaskState, WorkTask
+from riktig.core.records import Facts, GatePassed, PartReceived, Record, Slot, counted, slot_of, taken_back
+from riktig.core.wiring import WiringStage
+
+__all__ = ["WIRE_MINUTES", "gate_facts", "gate_subject", "received", "stage_states", "task_states", "wires_of_stage"]
+
+WIRE_MINUTES = 2.0
+"""What marking, fitting, landing and tightening of a wire take beside the cutting, min (chosen by us)."""
+MOST_NAMED = 3
+"""Open tasks that are named at a gate (chosen by us: what is read at a glance)."""
+
+
+def task_states(tasks: Sequence[WorkTask], records: Iterable[Record]) -> tuple[TaskState, ...]:
+    """Every task with what counts of it.
+
+    Args:
+        tasks: All tasks.
+        records: The log, oldest first.
+    """
+    log = tuple(records)
+    present: dict[Slot, Facts] = {slot_of(task.subject, task.facts): task.facts for task in tasks}
+    states: dict[Slot, tuple[Done | None, str, str]] = {}
+    for kind in {type(task.facts) for task in tasks}:
+        of_kind = {slot: facts for slot, facts in present.items() if slot.kind is kind}
+        for item in counted(log, kind, of_kind):
+            done = Done(item.record.who, item.record.when) if item.counts else None
+            states[item.slot] = (done, item.record.id, item.why_not)
+    return tuple(TaskState(task, *states.get(slot_of(task.subject, task.facts), (None, "", ""))) for task in tasks)
+
+
+def wires_of_stage(stage: BuildStage, progress: BuildProgress) -> tuple[WireState, ...]:
+    """The wires of a stage of wiring, in the order they go in."""
+    own = {BuildStage.DOOR: WiringStage.DOOR, BuildStage.EARTHS: WiringStage.EARTH}
+    if stage in own:
+        return tuple(state for state in progress.states if state.wire.stage is own[stage])
+    return tuple(state for state in progress.states if state.wire.stage not in own.values())
+
+
+def stage_states(
+    tasks: Sequence[WorkTask], progress: BuildProgress, records: Iterable[Record]
+) -> tuple[StageState, ...]:
+    """All stages in their order.
+
+    Args:
+        tasks: All tasks but those of wires.
+        progress: What is done to the wires.
+        records: The log, oldest first.
+    """
+    log = tuple(records)
+    by_stage: dict[BuildStage, list[TaskState]] = {stage: [] for stage in BuildStage}
+    for state in task_states(tasks, log):
+        by_stage[state.task.stage].append(state)
+    plain: dict[BuildStage, StageState] = {}
+    for stage in BuildStage:
+        own = by_stage[stage]
+        left = sum(state.task.minutes for state in own if state.done is None)
+        finished, count = sum(state.done is not None for state in own), len(own)
+        if stage.is_wiring:
+            wires = wires_of_stage(stage, progress)
+            whole = sum(state.complete for state in wires)
+            finished, count = finished + whole, count + len(wires)
+            left += WIRE_MINUTES * sum(1 - len(state.done) / 5 for state in wires)
+        plain[stage] = StageState(stage, tuple(own), finished, count, left)
+    passed = _passed(log)
+    return tuple(
+        StageState(
+            stage, state.tasks, state.finished, state.count, state.minutes_left, _shut(stage, plain), passed.get(stage)
+        )
+        for stage, state in plain.items()
+    )
+
+
+def _shut(stage: BuildStage, states: dict[BuildStage, StageState]) -> tuple[str, ...]:
+    """What keeps a gate shut: a line for each stage before it that is not finished."""
+    lines: list[str] = []
+    for needed in NEEDS.get(stage, ()):
+        state = states[needed]
+        if state.complete:
+            continue
+        names = [task.task.title for task in state.tasks if task.done is None]
+        few = ", ".join(names[:MOST_NAMED]) + (
+            f" and {len(names) - MOST_NAMED} more" if len(names) > MOST_NAMED else ""
+        )
+        lines.append(f"{needed.value}: {state.finished} of {state.count}" + (f"; open: {few}" if few else ""))
+    return tuple(lines)
+
+
+def gate_subject(stage: BuildStage) -> str:
+    """What the record of a passed gate is about."""
+    return f"gate:{stage.name.lower()}"
+
+
+def gate_facts(state: StageState, reason: str) -> GatePassed:
+    """What is recorded when somebody begins a stage whose gate is shut.
+
+    Args:
+        state: The stage with what keeps it shut.
+        reason: Why it is begun all the same.
+
+    Raises:
+        ValueError: no reason is given, or its gate is open.
+    """
+    if not reason.strip():
+        raise ValueError("a gate is passed with a reason")
+    if not state.shut:
+        raise ValueError("this gate is open")
+    return GatePassed(state.stage.value, reason.strip(), "; ".join(state.shut))
+
+
+def _passed(log: Sequence[Record]) -> dict[BuildStage, PassedGate]:
+    gone = taken_back(log)
+    by_subject = {gate_subject(stage): stage for stage in BuildStage}
+    passed: dict[BuildStage, PassedGate] = {}
+    for record in log:
+        facts = record.facts
+        if isinstance(facts, GatePassed) and record.id not in gone and record.subject in by_subject:
+            gate = PassedGate(record.who, record.when, facts.reason, facts.open_work, record.id)
+            passed[by_subject[record.subject]] = gate
+    return passed
+
+
+def received(facts: PartReceived, quantity: int, serials: str, batch: str) -> PartReceived:
+    """What is recorded when parts come: how many are there now, and their numbers.
+
+    Args:
+        facts: What the task would record when all are there.
+        quantity: How many there are now in all.
+        serials: Serial numbers of those that matter, "" for none.
+        batch: Their batch, "" for none.
+
+    Raises:
+        ValueError: the quantity is negative.
+    """
+    if quantity < 0:
+        raise ValueError("fewer than none cannot be there")
+    return PartReceived(facts.part, quantity, facts.wanted, serials.strip(), batch.strip())

@@ -1,0 +1,258 @@
+"""The tasks of one stage: a list, the task at hand in large type, and the panel as it stands with its place marked."""
+
+from collections.abc import Callable, Collection, Sequence
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QLabel, QListWidget, QListWidgetItem, QPushButton, QScrollArea, QVBoxLayout, QWidget
+
+from riktig.core.door import DOOR
+from riktig.core.geometry import Drawing
+from riktig.core.ids import DeviceId
+from riktig.core.keys import DeviceKey, Key
+from riktig.core.plate import LAYOUT
+from riktig.core.production import (
+    BuildStage,
+    StageState,
+    TaskState,
+    draw_operator,
+    draw_panel_now,
+    panel_now,
+    shown_for,
+)
+from riktig.core.records import NewRecord, TakenBack
+from riktig.core.schematic import NAMES
+from riktig.core.terminals import STRIPS, draw_blocks
+from riktig.desk.canvas import DrawingView
+from riktig.desk.session import Session
+from riktig.desk.stations.build.entry_row import EntryRow
+from riktig.desk.theme import Theme, grown, words_font
+from riktig.desk.widgets import FittedLabel, plain_label, row_of
+
+__all__ = ["TaskPage"]
+
+MADE_ELSEWHERE = (BuildStage.HOLES, BuildStage.CUT)
+"""Stages that are ticked where their measures are taken twice: in the metalwork of Plate and Door."""
+LIST_WIDE = 250
+"""Of the list of tasks, px (chosen by us: titles of 30 characters)."""
+
+
+class TaskPage(QWidget):
+    """The tasks of a stage. Space does the next, Backspace takes it back, arrow keys go to another.
+
+    Args:
+        session: The job at hand.
+        may_do: Asked before a task is ticked: whether the gate lets it, having said so where not.
+    """
+
+    def __init__(self, session: Session, may_do: Callable[[BuildStage], bool]) -> None:
+        super().__init__()
+        self.session, self._may_do = session, may_do
+        self.state: StageState | None = None
+        self.subject = ""
+        self.slot_title = ""
+        self.list = QListWidget()
+        self.list.setAccessibleName("Tasks of this stage")
+        self.list.setFont(words_font(10))
+        self.list.setMinimumWidth(grown(110))
+        self.list.setMaximumWidth(grown(LIST_WIDE))
+        self.list.currentRowChanged.connect(self._picked)
+        self.list.installEventFilter(self)
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.title = FittedLabel(24.0, 13.0, bold=True)
+        self.how = plain_label("", wraps=True)
+        self.how.setFont(words_font(12))
+        self.how.setAlignment(Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignLeft)
+        self.caution = plain_label("", "judgement", wraps=True)
+        self.said: QLabel = plain_label("", "second", wraps=True)
+        self.view = DrawingView("The panel as it stands, with the place of this task")
+        self.view.setMinimumSize(120, 160)
+        self.view.chosen.connect(self._chosen_in_picture)
+        self.done = _big("Done  (Space)", "Ticks this task: who and when are kept", self.do_now)
+        self.done.setObjectName("main")
+        self.back = _big("Take back  (Backspace)", "Takes the tick back with a correcting entry", self.take_back)
+        self.entry = EntryRow(self.do_now)
+        self.pick_device: Callable[[Key], None] = lambda key: None
+        self.go_elsewhere: Callable[[Key], None] = lambda key: None
+        self.tested: Callable[[], Collection[DeviceId]] = tuple
+        body = row_of((self.list,))
+        body.addWidget(self._make_card(), 1)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.addLayout(body, 1)
+
+    def _make_card(self) -> QWidget:
+        card = QWidget()
+        card.setObjectName("card")
+        card.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        column = QVBoxLayout(card)
+        column.setContentsMargins(18, 10, 18, 12)
+        column.setSpacing(6)
+        column.addWidget(self.title)
+        low = row_of((), gap=14)
+        words = QVBoxLayout()
+        area = QScrollArea()
+        area.setWidgetResizable(True)
+        area.setWidget(self.how)
+        area.setAccessibleName("Where and how")
+        words.addWidget(area, 1)
+        words.addWidget(self.caution)
+        words.addWidget(self.said)
+        words.addWidget(self.entry)
+        words.addWidget(self.done)
+        words.addWidget(self.back)
+        low.addLayout(words, 2)
+        low.addWidget(self.view, 3)
+        column.addLayout(low, 1)
+        return card
+
+    def show_stage(self, state: StageState, stages: Sequence[StageState]) -> None:
+        """Shows a stage; the task that was at hand stays, or the first that is not done."""
+        changed = self.state is None or self.state.stage is not state.stage
+        self.state = state
+        if changed or not any(self._is_now(task) for task in state.tasks):
+            first = next((task for task in state.tasks if task.done is None), state.tasks[0] if state.tasks else None)
+            self._take(first)
+        self.list.blockSignals(True)
+        self.list.clear()
+        for task in state.tasks:
+            sign = "✓" if task.done else "!" if task.stale else " "
+            item = QListWidgetItem(f"{sign}  {task.task.title}")
+            item.setToolTip(task.task.title)
+            self.list.addItem(item)
+            if self._is_now(task):
+                self.list.setCurrentItem(item)
+        self.list.blockSignals(False)
+        self._stages = stages
+        self._show()
+
+    def _take(self, task: TaskState | None) -> None:
+        self.subject = task.task.subject if task else ""
+        self.slot_title = task.task.title if task else ""
+
+    def _is_now(self, task: TaskState) -> bool:
+        return task.task.subject == self.subject and task.task.title == self.slot_title
+
+    @property
+    def task(self) -> TaskState | None:
+        """The task at hand."""
+        tasks = self.state.tasks if self.state else ()
+        return next((task for task in tasks if self._is_now(task)), None)
+
+    def _show(self) -> None:
+        task = self.task
+        self.title.setText(task.task.title if task else "Nothing to do here")
+        self.how.setText("\n".join(task.task.how) if task else "")
+        self.caution.setText(task.task.caution if task else "")
+        self.caution.setVisible(bool(task and task.task.caution))
+        said = ""
+        if task and task.done:
+            said = f"✓ {task.done.who}, {task.done.when[:16].replace('T', ' ')}"
+        elif task and task.stale:
+            said = f"No longer counts: {task.stale}."
+        self.said.setText(said)
+        self.said.setVisible(bool(said))
+        elsewhere = bool(task and task.task.stage in MADE_ELSEWHERE)
+        self.done.setText("Show where it is made  (Space)" if elsewhere else "Done  (Space)")
+        self.done.setEnabled(bool(task and (elsewhere or not task.done)))
+        self.back.setVisible(not elsewhere)
+        self.back.setEnabled(bool(task and task.record))
+        self.entry.show_for(task)
+        self.view.show_drawing(self._picture(task))
+
+    def _picture(self, task: TaskState | None) -> Drawing:
+        """What helps with the task at hand: the assembly card, the strip, or the panel with its place marked."""
+        evaluation = self.session.evaluation
+        where = frozenset(task.task.where) if task else frozenset[Key]()
+        door = evaluation.get(DOOR)
+        if task and task.task.stage is BuildStage.OPERATORS:
+            seat = next((seat for seat in door.seats if DeviceKey(seat.device) in where), None)
+            if seat:
+                return draw_operator(seat, evaluation.get(NAMES).tag[seat.device])
+        if task and task.task.stage is BuildStage.STRIPS:
+            strips = evaluation.get(STRIPS).strips
+            strip = next((strip for strip in strips if DeviceKey(strip.rows[0].device) in where), None)
+            if strip:
+                return draw_blocks(strip)
+        now = panel_now(self._stages, self.session.progress, self.tested())
+        shown = shown_for(where, door)
+        return draw_panel_now(evaluation.get(LAYOUT), door, evaluation.get(NAMES), now, where, shown)
+
+    def _picked(self, row: int) -> None:
+        if self.state and 0 <= row < len(self.state.tasks):
+            self._take(self.state.tasks[row])
+            self._show()
+
+    def _chosen_in_picture(self, key: Key | None) -> None:
+        """A press on a part in the picture goes to its task, where this stage has one."""
+        if self.state is None or key is None:
+            return
+        for row, task in enumerate(self.state.tasks):
+            if key in task.task.where:
+                self.list.setCurrentRow(row)
+                return
+        self.pick_device(key)
+
+    def do_now(self) -> None:
+        """Ticks the task at hand and goes on to the next that is not done."""
+        task = self.task
+        if task and task.task.stage in MADE_ELSEWHERE:
+            self.go_elsewhere(task.task.where[0])
+            return
+        if task is None or task.done or not self._may_do(task.task.stage):
+            return
+        facts = self.entry.facts_of(task)
+        if facts is None:
+            self.session.say(self.entry.wrong, wrong=True)
+            return
+        tasks = self.state.tasks if self.state else ()
+        later = [*tasks, *tasks][tasks.index(task) + 1 :]
+        following = next((other for other in later if other.done is None and other is not task), task)
+        if self.session.record(task.task.subject, facts):
+            self._take(following)
+            self.refresh_asked()
+
+    refresh_asked: Callable[[], None] = staticmethod(lambda: None)
+
+    def take_back(self) -> None:
+        """Takes the tick of the task at hand back."""
+        task = self.task
+        if task and task.record and task.task.stage not in MADE_ELSEWHERE:
+            self.session.record_all([NewRecord(task.task.subject, TakenBack(task.task.title), task.record)])
+
+    def step(self, by: int) -> None:
+        """Goes to another task."""
+        self.list.setCurrentRow(min(max(self.list.currentRow() + by, 0), self.list.count() - 1))
+
+    def set_theme(self, theme: Theme) -> None:
+        """Turns to another theme."""
+        self.view.set_theme(theme)
+
+    def eventFilter(self, watched: object, event: object) -> bool:
+        """The list takes the keys of the bench."""
+        return isinstance(event, QKeyEvent) and event.type() == QKeyEvent.Type.KeyPress and self.bench_key(event)
+
+    def bench_key(self, event: QKeyEvent) -> bool:
+        """The keys of the bench; True when it was one of them."""
+        if event.key() in (Qt.Key.Key_Space, Qt.Key.Key_PageDown):
+            self.do_now()
+        elif event.key() == Qt.Key.Key_Backspace:
+            self.take_back()
+        elif event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Right):
+            self.step(1)
+        elif event.key() in (Qt.Key.Key_Up, Qt.Key.Key_Left):
+            self.step(-1)
+        else:
+            return False
+        return True
+
+
+def _big(text: str, tip: str, done: Callable[[], None]) -> QPushButton:
+    button = QPushButton(text)
+    button.setFont(words_font(12))
+    button.setMinimumHeight(40)
+    button.setToolTip(tip)
+    button.setAccessibleDescription(tip)
+    button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+    button.clicked.connect(lambda _=False: done())
+    return button

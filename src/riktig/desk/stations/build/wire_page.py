@@ -1,0 +1,284 @@
+"""One wire at a time, large: what it is, where it lands, and what has been done to it."""
+
+from collections.abc import Callable
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
+
+from riktig.core.geometry import Drawing
+from riktig.core.ids import WireId
+from riktig.core.keys import WireKey
+from riktig.core.plate import LAYOUT
+from riktig.core.production import Operation, WireState, tick_facts
+from riktig.core.records import NewRecord, TakenBack, WireDone
+from riktig.core.standards import conductor_name, is_awg, torque_name
+from riktig.core.wiring import WIRING, Wire, mini_plate
+from riktig.desk.canvas import DrawingView
+from riktig.desk.session import Session
+from riktig.desk.theme import Theme, words_font
+from riktig.desk.widgets import FittedLabel, plain_label, row_of
+
+__all__ = ["WirePage"]
+
+WIDEST_LIST = 420
+"""Of the list of wires, px: beyond, the ends of its lines are reached by scrolling (chosen by us)."""
+
+_DIGITS = (Qt.Key.Key_1, Qt.Key.Key_2, Qt.Key.Key_3, Qt.Key.Key_4, Qt.Key.Key_5)
+LIST_PX = 130
+"""Least width of that list, px."""
+
+
+class WirePage(QWidget):
+    """One wire at a time, with what is done to it and to its ends.
+
+    Keys: Space ticks the next thing, 1 to 5 tick one, with Shift of the whole batch, Backspace takes the last tick
+    back, arrow keys go to the next wire.
+
+    Args:
+        session: The job at hand.
+        may_tick: Asked before a wire is ticked: whether the gate of its stage lets it, having said so where not.
+    """
+
+    moved = Signal()
+    """Another wire is at hand."""
+
+    def __init__(self, session: Session, may_tick: Callable[[Wire], bool]) -> None:
+        super().__init__()
+        self.session, self._may_tick = session, may_tick
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.key = WireId("")
+        self.batch_line = plain_label("", "second", wraps=True)
+        row = row_of(())
+        row.addWidget(self._make_list(), 2)
+        row.addWidget(self._make_card(), 3)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.addWidget(self.batch_line)
+        layout.addLayout(row, 1)
+
+    def _make_list(self) -> QWidget:
+        self.list = QListWidget()
+        self.list.setAccessibleName("Wires in the order they go in")
+        self.list.setFont(words_font(10, mono=True))
+        self.list.setMinimumWidth(LIST_PX)
+        self.list.currentItemChanged.connect(self._picked)
+        self.list.installEventFilter(self)
+        return self.list
+
+    def _make_card(self) -> QWidget:
+        card = QWidget()
+        card.setObjectName("card")
+        card.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.number = FittedLabel(40.0, 20.0, mono=True, bold=True)
+        self.conductor = plain_label("", "second", wraps=True)
+        self.conductor.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        self.conductor.setFont(words_font(15))
+        self.start, self.end = (FittedLabel(30.0, 16.0, mono=True, bold=True) for _ in range(2))
+        self.start_end = plain_label("", "second", wraps=True)
+        self.end_end = plain_label("", "second", wraps=True)
+        for label in (self.start_end, self.end_end):
+            label.setFont(words_font(12))
+        self.where = DrawingView("Where the wire runs")
+        self.where.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.where.setMinimumSize(72, 160)
+        self.buttons: dict[Operation, QPushButton] = {}
+        ticks = QVBoxLayout()
+        ticks.setSpacing(5)
+        for number, operation in enumerate(Operation, 1):
+            button = QPushButton()
+            button.setFont(words_font(11))
+            button.setCheckable(True)
+            button.setMinimumHeight(34)
+            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            button.clicked.connect(lambda _=False, o=operation: self.toggle(o))
+            button.setToolTip(f"Key {number}")
+            self.buttons[operation] = button
+            ticks.addWidget(button)
+        layout = QVBoxLayout(card)
+        layout.setContentsMargins(18, 10, 18, 12)
+        layout.setSpacing(4)
+        heading = row_of((self.number,))
+        heading.addWidget(self.conductor, 1)
+        layout.addLayout(heading)
+        ends = row_of(())
+        for label, fitting in ((self.start, self.start_end), (self.end, self.end_end)):
+            column = QVBoxLayout()
+            column.addWidget(label)
+            column.addWidget(fitting)
+            ends.addLayout(column, 1)
+        layout.addLayout(ends)
+        low = row_of(())
+        low.addLayout(ticks, 1)
+        low.addWidget(self.where, 1)
+        layout.addLayout(low, 1)
+        return card
+
+    def refresh(self) -> None:
+        """Shows the wires of now and what counts as done."""
+        progress = self.session.progress
+        keys = [state.wire.key for state in progress.states]
+        if self.key not in keys:
+            first = next((s for s in progress.states if not s.complete), None)
+            self.key = first.wire.key if first else (keys[0] if keys else WireId(""))
+        stale = {tick.subject for tick in progress.stale}
+        self.list.blockSignals(True)
+        self.list.clear()
+        wires = [state.wire for state in progress.states]
+        of_number = max((len(wire.number) for wire in wires), default=0)
+        of_start = max((len(wire.start.label) for wire in wires), default=0)
+        for state in progress.states:
+            wire = state.wire
+            sign = (
+                "✓" if state.complete else "!" if wire.key in stale else (f"{len(state.done)}/5" if state.done else " ")
+            )
+            ends = f"{wire.start.label:<{of_start}}  {wire.end.label}"
+            item = QListWidgetItem(f"{sign:>3} {wire.number:<{of_number}}  {ends}")
+            item.setData(Qt.ItemDataRole.UserRole, wire.key)
+            self.list.addItem(item)
+            if wire.key == self.key:
+                self.list.setCurrentItem(item)
+        self.list.blockSignals(False)
+        self.list.setMaximumWidth(min(max(self.list.sizeHintForColumn(0) + 30, 220), WIDEST_LIST))
+        self._show()
+
+    def _state(self) -> WireState | None:
+        return self.session.progress.of(self.key)
+
+    def _show(self) -> None:
+        state = self._state()
+        if state is None:
+            self.number.setText("")
+            return
+        wire, progress = state.wire, self.session.progress
+        batches = self.session.evaluation.get(WIRING).batches
+        batch = next(b for b in batches if wire.key in b.wires)
+        inside = sum(s.complete for s in progress.states if s.wire.key in batch.wires)
+        self.batch_line.setText(
+            f"Batch {batch.number} of {len(batches)}, {batch.name}: {inside} of "
+            f"{len(batch.wires)} in   ·   {progress.complete} of {len(progress.states)} in all"
+        )
+        self.number.setText(wire.number)
+        self.conductor.setText(f"{conductor_name(wire.mm2)} {wire.colour}, cut {wire.cut:g} mm")
+        self.start.setText(wire.start.label)
+        self.end.setText(wire.end.label)
+        self.start_end.setText(_end(wire, first=True))
+        self.end_end.setText(_end(wire, first=False))
+        for number, (operation, button) in enumerate(self.buttons.items(), 1):
+            done = dict(state.done).get(operation)
+            button.setChecked(done is not None)
+            text = operation.words.capitalize()
+            if operation is Operation.LANDED_START:
+                text = f"Terminated at {wire.start.label}"
+            elif operation is Operation.LANDED_END:
+                text = f"Terminated at {wire.end.label}"
+            who = f"\n✓ {done.who} {done.when[11:16]}" if done else ""
+            button.setText(f"{number}   {text}{who}")
+            button.setAccessibleName(text)
+        owners = frozenset(e.pin.device for e in (wire.start, wire.end))
+        self.where.show_drawing(self._mini(wire, owners))
+
+    def _mini(self, wire: Wire, owners: frozenset[str]) -> Drawing:
+        return mini_plate(self.session.evaluation.get(LAYOUT), (wire,), owners)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Turns to another theme."""
+        self.where.set_theme(theme)
+
+    def _picked(self, item: QListWidgetItem | None) -> None:
+        if item:
+            self.key = WireId(str(item.data(Qt.ItemDataRole.UserRole)))
+            self._show()
+            self.moved.emit()
+            self.session.select(WireKey(self.key))
+
+    def go_to_wire(self, key: WireId) -> None:
+        """Goes to a wire."""
+        self.key = key
+        self.refresh()
+
+    def toggle(self, operation: Operation) -> None:
+        """Ticks an operation, or takes its tick back with a correcting entry."""
+        state = self._state()
+        if state is None:
+            return
+        if state.has(operation):
+            self._take_back(operation)
+        else:
+            wire = state.wire
+            if self._may_tick(wire):
+                self.session.record(wire.key, tick_facts(wire, operation))
+        self._show()
+
+    def toggle_batch(self, operation: Operation) -> None:
+        """Ticks an operation of every wire of the batch that has it still before it: cut, or marked, in one go."""
+        state = self._state()
+        if state is None or not self._may_tick(state.wire):
+            return
+        progress = self.session.progress
+        batch = next(b for b in self.session.evaluation.get(WIRING).batches if state.wire.key in b.wires)
+        open_wires = [s.wire for s in progress.states if s.wire.key in batch.wires and not s.has(operation)]
+        self.session.record_all([NewRecord(wire.key, tick_facts(wire, operation)) for wire in open_wires])
+        self._show()
+
+    def tick_next(self) -> None:
+        """Ticks the next operation; when the wire is finished, goes to the next one."""
+        state = self._state()
+        if state and state.next:
+            self.toggle(state.next)
+        after = self._state()
+        if after and after.complete:
+            self.step(1)
+
+    def _take_back(self, operation: Operation) -> None:
+        for record in reversed(self.session.records):
+            facts = record.facts
+            if record.subject == self.key and isinstance(facts, WireDone) and facts.operation is operation:
+                self.session.record(self.key, TakenBack(operation.words), corrects=record.id)
+                return
+
+    def take_back_last(self) -> None:
+        """Takes back the last thing done to this wire."""
+        state = self._state()
+        if state and state.done:
+            self._take_back(state.done[-1][0])
+
+    def step(self, by: int) -> None:
+        """Goes to another wire."""
+        row = min(max(self.list.currentRow() + by, 0), self.list.count() - 1)
+        self.list.setCurrentRow(row)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """The keys of the bench."""
+        if not self.bench_key(event):
+            super().keyPressEvent(event)
+
+    def bench_key(self, event: QKeyEvent) -> bool:
+        """The keys of the bench; True when it was one of them."""
+        text = event.text()
+        shifted = event.modifiers() & Qt.KeyboardModifier.ShiftModifier
+        if event.key() in (Qt.Key.Key_Space, Qt.Key.Key_PageDown):
+            self.tick_next()
+        elif shifted and event.key() in _DIGITS:
+            self.toggle_batch(list(Operation)[_DIGITS.index(Qt.Key(event.key()))])
+        elif text and text in "12345":
+            self.toggle(list(Operation)[int(text) - 1])
+        elif event.key() == Qt.Key.Key_Backspace:
+            self.take_back_last()
+        elif event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Right):
+            self.step(1)
+        elif event.key() in (Qt.Key.Key_Up, Qt.Key.Key_Left):
+            self.step(-1)
+        else:
+            return False
+        return True
+
+    def eventFilter(self, watched: object, event: object) -> bool:
+        """The list takes the bench keys too."""
+        return isinstance(event, QKeyEvent) and event.type() == QKeyEvent.Type.KeyPress and self.bench_key(event)
+
+
+def _end(wire: Wire, *, first: bool) -> str:
+    end = wire.start if first else wire.end
+    shared = " shared with its neighbour" if end.shared else ""
+    return f"{end.fitting}{shared}\nstrip {end.strip:g} mm, {torque_name(end.torque_n_m, awg=is_awg(wire.mm2))}"

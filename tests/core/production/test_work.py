@@ -1,0 +1,222 @@
+"""The work at the bench: every delivered and planned thing is in one task, gates say what keeps them shut."""
+
+import itertools
+from collections import Counter
+from dataclasses import replace
+
+import networkx as nx
+import pytest
+from tests.effort import some
+
+from riktig.core.door import DOOR
+from riktig.core.evaluation import Evaluation
+from riktig.core.exports import schedule
+from riktig.core.job import Job, Rulebook, set_practice
+from riktig.core.keys import DeviceKey
+from riktig.core.plate import LAYOUT, move_block
+from riktig.core.production import (
+    NEEDS,
+    WORK,
+    BuildStage,
+    Operation,
+    StageState,
+    TaskState,
+    WorkTask,
+    gate_facts,
+    gate_subject,
+    progress_of,
+    received,
+    stage_states,
+    task_states,
+    tick_facts,
+    wires_of_stage,
+)
+from riktig.core.records import Facts, PartReceived, Record, TakenBack, TaskDone
+from riktig.core.terminals import STRIPS
+from riktig.core.wiring import DUCT_USES, WIRING
+from riktig.demo_job import frost_fan, kelp_shed
+
+_count = itertools.count(1)
+
+
+def said(subject: str, facts: Facts, who: str = "Ida", corrects: str = "") -> Record:
+    return Record(f"r{next(_count)}", subject, facts, who, "2026-12-01T08:00:00+00:00", 1, corrects)
+
+
+def done(tasks: "list[WorkTask] | tuple[WorkTask, ...]") -> list[Record]:
+    return [said(task.subject, task.facts) for task in tasks]
+
+
+def states(job: Job, records: list[Record]) -> dict[BuildStage, StageState]:
+    evaluation = Evaluation(job)
+    progress = progress_of(evaluation.get(WIRING), records)
+    return {state.stage: state for state in stage_states(evaluation.get(WORK), progress, records)}
+
+
+def of_stage(job: Job, stage: BuildStage) -> list[WorkTask]:
+    return [task for task in Evaluation(job).get(WORK) if task.stage is stage]
+
+
+def state_of(tasks: list[WorkTask], records: list[Record], title: str) -> TaskState:
+    return next(state for state in task_states(tasks, records) if state.task.title == title)
+
+
+@pytest.fixture(scope="module", params=[kelp_shed, frost_fan], ids=["kelp shed", "frost fan"])
+def job(request: pytest.FixtureRequest) -> Job:
+    made: Job = request.param()
+    return made
+
+
+def test_everything_that_is_bought_with_a_reference_is_received(job: Job) -> None:
+    """Against the parts list, which is made elsewhere."""
+    bought: Counter[str] = Counter()
+    for row in schedule("bom", Evaluation(job)).as_dicts():
+        if row["part"]:
+            bought[str(row["part"])] += int(float(str(row["quantity"])))
+    tasks = [task.facts for task in of_stage(job, BuildStage.RECEIVE)]
+    assert {facts.part: facts.wanted for facts in tasks if isinstance(facts, PartReceived)} == dict(bought)
+
+
+def test_every_piece_part_strip_operator_and_duct_is_in_one_task_of_its_stage(job: Job) -> None:
+    evaluation = Evaluation(job)
+    layout, door = evaluation.get(LAYOUT), evaluation.get(DOOR)
+
+    def devices(stage: BuildStage) -> Counter[object]:
+        return Counter(key for task in of_stage(job, stage) for key in task.where)
+
+    on_plate = Counter(DeviceKey(device) for stand in layout.stands for device, *_ in stand.block.members)
+    assert devices(BuildStage.PARTS) == on_plate
+    assert devices(BuildStage.OPERATORS) == Counter(DeviceKey(seat.device) for seat in door.seats)
+    terminals = Counter(DeviceKey(row.device) for strip in evaluation.get(STRIPS).strips for row in strip.rows)
+    assert devices(BuildStage.STRIPS) == terminals
+    assert len(of_stage(job, BuildStage.RAILS)) == len(layout.rails) + len(layout.ducts)
+    fingers = sum(opening.fingers for use in evaluation.get(DUCT_USES) for opening in use.openings)
+    assert sum(int(task.title.split()[1]) for task in of_stage(job, BuildStage.FINGERS)) == fingers
+
+
+def test_every_wire_belongs_to_one_stage_of_wiring(job: Job) -> None:
+    wiring = Evaluation(job).get(WIRING)
+    progress = progress_of(wiring, ())
+    stages = [stage for stage in BuildStage if stage.is_wiring]
+    counted = Counter(state.wire.key for stage in stages for state in wires_of_stage(stage, progress))
+    assert counted == Counter(wire.key for wire in wiring.wires)
+
+
+def test_no_gate_waits_for_a_later_stage_and_all_lead_to_the_inspection() -> None:
+    order = list(BuildStage)
+    graph = nx.DiGraph([(needed, stage) for stage, before in NEEDS.items() for needed in before])
+    assert all(order.index(needed) < order.index(stage) for needed, stage in graph.edges)
+    assert nx.is_directed_acyclic_graph(graph)
+    assert nx.ancestors(graph, BuildStage.INSPECTION) == set(order) - {BuildStage.INSPECTION}
+
+
+def test_a_gate_opens_when_everything_before_it_is_done() -> None:
+    job = frost_fan()
+    records: list[Record] = []
+    for stage in BuildStage:
+        before = states(job, records)[stage]
+        assert before.may_begin, f"{stage}: {before.shut}"
+        if stage.is_wiring:
+            wires = wires_of_stage(stage, progress_of(Evaluation(job).get(WIRING), records))
+            records += [said(s.wire.key, tick_facts(s.wire, operation)) for s in wires for operation in Operation]
+        records += done(of_stage(job, stage))
+        assert states(job, records)[stage].complete
+    assert all(state.minutes_left == 0 for state in states(job, records).values())
+
+
+@pytest.mark.parametrize("stage", NEEDS)
+def test_a_shut_gate_names_each_stage_that_is_not_finished(stage: BuildStage) -> None:
+    state = states(frost_fan(), [])[stage]
+    assert not state.may_begin
+    assert [line.partition(":")[0] for line in state.shut] == [needed.value for needed in NEEDS[stage]]
+
+
+def test_a_gate_is_passed_with_a_reason_which_stays_and_can_be_taken_back() -> None:
+    job = frost_fan()
+    shut = states(job, [])[BuildStage.WIRES]
+    with pytest.raises(ValueError, match="reason"):
+        gate_facts(shut, "  ")
+    with pytest.raises(ValueError, match="open"):
+        gate_facts(states(job, [])[BuildStage.RECEIVE], "because")
+    record = said(gate_subject(BuildStage.WIRES), gate_facts(shut, "the labels come on Friday"), "Ola")
+    passed = states(job, [record])[BuildStage.WIRES]
+    assert passed.may_begin
+    assert passed.passed is not None
+    assert (passed.passed.who, passed.passed.reason) == ("Ola", "the labels come on Friday")
+    assert all(line in passed.passed.open_work for line in shut.shut)
+    assert not states(job, [record])[BuildStage.DOOR].may_begin, "each gate is passed by itself"
+    back = said(record.subject, TakenBack("gate"), corrects=record.id)
+    assert not states(job, [record, back])[BuildStage.WIRES].may_begin
+
+
+def test_parts_that_are_short_stay_open_until_the_rest_comes() -> None:
+    tasks = of_stage(kelp_shed(), BuildStage.RECEIVE)
+    task = next(task for task in tasks if isinstance(task.facts, PartReceived) and task.facts.wanted > 2)
+    assert isinstance(task.facts, PartReceived)
+    short = said(task.subject, received(task.facts, task.facts.wanted - 1, "", ""))
+    state = state_of(tasks, [short], task.title)
+    assert state.done is None
+    assert state.stale == f"{task.facts.wanted - 1} of {task.facts.wanted} are there"
+    whole = said(task.subject, received(task.facts, task.facts.wanted, " 12, 13 ", "B7"))
+    assert state_of(tasks, [short, whole], task.title).done is not None
+    assert isinstance(whole.facts, PartReceived)
+    assert (whole.facts.serials, whole.facts.batch) == ("12, 13", "B7")
+    with pytest.raises(ValueError, match="none"):
+        received(task.facts, -1, "", "")
+
+
+def test_more_parts_than_came_are_asked_for_after_an_edit() -> None:
+    task = of_stage(frost_fan(), BuildStage.RECEIVE)[0]
+    assert isinstance(task.facts, PartReceived)
+    more = replace(task, facts=PartReceived(task.facts.part, task.facts.wanted + 2, task.facts.wanted + 2))
+    (state,) = task_states([more], done([task]))
+    assert state.done is None
+    assert state.stale == f"{task.facts.wanted} of {task.facts.wanted + 2} are there"
+
+
+def test_a_part_that_the_plan_moved_or_changed_is_mounted_again() -> None:
+    job = kelp_shed()
+    evaluation = Evaluation(job)
+    records = done(of_stage(job, BuildStage.PARTS))
+    layout = evaluation.get(LAYOUT)
+    stand = [stand for stand in layout.stands if stand.rail][-1]
+    moved = move_block(job, layout, stand.block.lead, stand.rail, stand.x + 3.0)
+    stale = [state for state in task_states(of_stage(moved, BuildStage.PARTS), records) if state.done is None]
+    assert stale
+    assert all("away from where it was mounted" in state.stale for state in stale)
+    task = of_stage(job, BuildStage.PARTS)[0]
+    other = said(task.subject, replace_part(task))
+    (state,) = task_states([task], [other])
+    assert state.stale.startswith("OTHER-1 was mounted")
+
+
+def replace_part(task: WorkTask) -> Facts:
+    import msgspec
+
+    return msgspec.structs.replace(task.facts, part="OTHER-1")
+
+
+def test_what_was_done_to_something_else_no_longer_counts() -> None:
+    job = kelp_shed()
+    records = done(Evaluation(job).get(WORK))
+    changed = set_practice(job, duct_width=80.0)
+    stale = [state for state in task_states(Evaluation(changed).get(WORK), records) if state.stale]
+    assert {state.task.stage for state in some(stale)} >= {BuildStage.RAILS, BuildStage.CUT}
+    rail = next(state for state in stale if state.task.stage is BuildStage.RAILS)
+    assert "it is now" in rail.stale
+    assert isinstance(rail.task.facts, TaskDone)
+
+
+def test_the_points_of_the_inspection_name_the_clauses_of_the_rulebook() -> None:
+    """IEC 61439-1:2011, 11.2 to 11.8, from memory; North America has no such list, its sources are named instead."""
+    clauses = [task.how[-1] for task in of_stage(kelp_shed(), BuildStage.INSPECTION)]
+    assert [line.split()[3].rstrip(",") for line in clauses] == [f"11.{n}" for n in range(2, 9)]
+    american = of_stage(set_practice(kelp_shed(), rulebook=Rulebook.UL), BuildStage.INSPECTION)
+    assert not any("IEC" in task.how[-1] for task in american)
+
+
+def test_all_tasks_have_keys_of_their_own(job: Job) -> None:
+    from riktig.core.records import slot_of
+
+    slots = Counter(slot_of(task.subject, task.facts) for task in Evaluation(job).get(WORK))
+    assert max(slots.values()) == 1
