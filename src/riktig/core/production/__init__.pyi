@@ -16,6 +16,7 @@ from .numbers import FieldEnd, NumberState, NumberStatus, field_facts, field_sub
 from .operator_card import draw_operator
 from .operator_tests import CLOSED_MOST, OPEN_LEAST, ContactVerdict, judge_contact, positions_of
 from .panel_now import HowFar, PanelNow, Shown, draw_panel_now, panel_now, shown_for
+from .scanned import Scan, ScanKind, batch_code, read_scan, wire_code
 from .ticks import BuildProgress, Done, Operation, Stale, WireState, operations, progress_of, tick_facts
 from .work_model import NEEDS, BuildStage, PassedGate, StageState, TaskState, WorkTask
 from .work_state import WIRE_MINUTES, gate_facts, gate_subject, received, stage_states, task_states, wires_of_stage
@@ -44,12 +45,15 @@ __all__ = [
     "PanelNow",
     "PassedGate",
     "PieceState",
+    "Scan",
+    "ScanKind",
     "Shown",
     "StageState",
     "Stale",
     "TaskState",
     "WireState",
     "WorkTask",
+    "batch_code",
     "closed_for",
     "criticals_of",
     "draw_numbers",
@@ -77,10 +81,12 @@ __all__ = [
     "piece_subject",
     "positions_of",
     "progress_of",
+    "read_scan",
     "received",
     "shown_for",
     "stage_states",
     "task_states",
     "tick_facts",
+    "wire_code",
     "wires_of_stage",
 ]

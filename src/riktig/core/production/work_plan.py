@@ -157,7 +157,7 @@ def _fingers(uses: tuple[DuctUse, ...]) -> list[WorkTask]:
             continue
         how = tuple(f"{o.side} at {o.at:g} mm: {o.fingers} for {o.wires} {_wires(o.wires)}" for o in out)
         true_of = "; ".join(f"{o.side} {o.at:g}: {o.fingers}" for o in out)
-        title = f"{use.name}: {count} {'finger' if count == 1 else 'fingers'}"
+        title = f"{use.name} {count} {'finger' if count == 1 else 'fingers'}"
         tasks.append(
             _task(
                 BuildStage.FINGERS,

@@ -16,7 +16,9 @@ class FittedLabel(QLabel):
         super().__init__()
         self._mono, self._bold = mono, bold
         self.setTextFormat(Qt.TextFormat.PlainText)
-        self._sizes = [size for size in (largest, 40.0, 30.0, 24.0, 20.0, least) if least <= size <= largest]
+        self._sizes = [
+            size for size in (largest, 90.0, 64.0, 48.0, 40.0, 30.0, 24.0, 20.0, least) if least <= size <= largest
+        ]
         self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Preferred)
         self.setFont(self._face(largest))
 

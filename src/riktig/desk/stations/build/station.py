@@ -4,21 +4,27 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QInputDialog, QLineEdit, QScrollArea, QStackedWidget, QVBoxLayout, QWidget
 
-from riktig.core.ids import DeviceId
+from riktig.core.geometry import Drawing
+from riktig.core.ids import DeviceId, WireId
 from riktig.core.keys import DeviceKey, Key, WireKey
 from riktig.core.production import (
     WORK,
     BuildStage,
     Operation,
+    ScanKind,
     StageState,
     gate_facts,
     gate_subject,
+    read_scan,
     stage_states,
     wires_of_stage,
 )
 from riktig.core.records import Outcome
+from riktig.core.schematic import NAMES
 from riktig.core.wiring import WIRING, Wire, WiringStage
 from riktig.desk.session import Session
+from riktig.desk.stations.build.bench_card import BenchCard, BenchWords
+from riktig.desk.stations.build.bench_words import task_words, wire_words
 from riktig.desk.stations.build.stage_list import StageList, minutes_words
 from riktig.desk.stations.build.task_page import TaskPage
 from riktig.desk.stations.build.wire_page import WirePage
@@ -58,6 +64,10 @@ class BuildStation(Station):
         bar = row_of(())
         bar.addWidget(self.words, 1)
         bar.addWidget(self.scan)
+        card = self.button("Bench card", "The work at hand over the whole screen, read from two metres (F11)")
+        card.setShortcut("F11")
+        card.clicked.connect(self.open_bench_card)
+        bar.addWidget(card)
         self.add_body(bar, 0)
         self.stages = StageList()
         self.stages.stage_chosen.connect(self.show_stage)
@@ -69,6 +79,9 @@ class BuildStation(Station):
         self.tasks.pick_device = lambda key: session.select(key) if isinstance(key, DeviceKey) else None
         self.tasks.tested = self._tested
         self.tasks.go_elsewhere = self.asked.emit
+        self.bench = BenchCard(self._bench_words, self._bench_picture)
+        self.bench.do_next, self.bench.do_batch = self._do_next, self._do_batch
+        self.bench.take_back, self.bench.step, self.bench.scanned = self._take_back, self._step, self.take_code
         self.pages = QStackedWidget()
         self.pages.addWidget(self.tasks)
         self.pages.addWidget(self.wires)
@@ -128,6 +141,8 @@ class BuildStation(Station):
         ]
         self.stale_words.setText("\n".join(lines))
         self.stale_area.setVisible(bool(lines))
+        if self.bench.isVisible():
+            self.bench.show_now()
         self.hint.setText(
             "Space or foot switch: tick the next   1 … 5: tick one, with Shift of the whole batch   "
             "Backspace: take back   Up, Down: another wire"
@@ -227,23 +242,96 @@ class BuildStation(Station):
                 passed[end.pin.device] = passed.get(end.pin.device, True) and is_passed
         return frozenset(device for device, all_passed in passed.items() if all_passed)
 
-    def _scanned(self) -> None:
-        text = self.scan.text().strip()
-        self.scan.clear()
-        wire_states = [state for state in self.session.progress.states if state.wire.number == text]
-        todo = [state for state in wire_states if not state.complete] or wire_states
-        if todo:
-            self.wires.key = todo[0].wire.key
-            self.stage = _OF_WIRE.get(todo[0].wire.stage, BuildStage.WIRES)
-            self.refresh()
-            self.setFocus()
-            return
+    def open_bench_card(self) -> None:
+        """Opens the work at hand as one card over the whole screen."""
+        self.bench.show_now()
+        self.bench.showFullScreen()
+        self.bench.setFocus()
+
+    def _bench_words(self) -> BenchWords:
+        who = self.session.who or "nobody"
+        stage = self._state(self.stage or BuildStage.RECEIVE)
+        state = self.session.progress.of(self.wires.key) if stage.stage.is_wiring else None
+        if state is None:
+            return task_words(self.tasks.task, stage, who)
+        batches = self.session.evaluation.get(WIRING).batches
+        return wire_words(state, next(b for b in batches if state.wire.key in b.wires), stage, who)
+
+    def _bench_picture(self) -> Drawing:
+        is_wiring = self.stage is not None and self.stage.is_wiring
+        return (self.wires.where if is_wiring else self.tasks.view).drawing
+
+    def _do_next(self) -> None:
+        if self.stage and self.stage.is_wiring:
+            self.wires.tick_next()
+        else:
+            self.tasks.do_now()
+
+    def _do_batch(self) -> None:
+        state = self.session.progress.of(self.wires.key)
+        if self.stage and self.stage.is_wiring and state and state.next:
+            self.wires.toggle_batch(state.next)
+
+    def _take_back(self) -> None:
+        if self.stage and self.stage.is_wiring:
+            self.wires.take_back_last()
+        else:
+            self.tasks.take_back()
+
+    def _step(self, by: int) -> None:
+        (self.wires if self.stage and self.stage.is_wiring else self.tasks).step(by)
+
+    def take_code(self, code: str) -> str:
+        """Does what a scanned code asks for; what is wrong with it, "" for nothing.
+
+        The marker of the wire at hand does the next thing to it, that of another wire goes there; the same with the
+        code of a batch, whose next operation is then done to all its wires. A tag goes to its task in this stage.
+        """
+        session, job = self.session, self.session.job
+        wiring = session.evaluation.get(WIRING)
+        scan = read_scan(code, job.number, session.progress, wiring.batches, session.evaluation.get(NAMES), job.printed)
+        match scan.kind:
+            case ScanKind.WIRE if self.wires.key in scan.wires and self.stage and self.stage.is_wiring:
+                self.wires.tick_next()
+            case ScanKind.BATCH if self.wires.key in scan.wires and self.stage and self.stage.is_wiring:
+                self._do_batch()
+            case ScanKind.WIRE | ScanKind.BATCH:
+                is_open = (key for key in scan.wires if not self._is_complete(key))
+                self._go_to_wire(next(is_open, scan.wires[0]))
+            case ScanKind.DEVICE:
+                return self._go_to_device(scan.device)
+            case ScanKind.UNKNOWN:
+                return scan.said
+        return ""
+
+    def _is_complete(self, key: WireId) -> bool:
+        state = self.session.progress.of(key)
+        return state is not None and state.complete
+
+    def _go_to_wire(self, key: WireId) -> None:
+        self.wires.key = key
+        self.stage = self._of_wire_at_hand() or BuildStage.WIRES
+        self.refresh()
+
+    def _go_to_device(self, device: DeviceId | None) -> str:
         for row, task in enumerate(self._state(self.stage).tasks if self.stage else ()):
-            if text and text in task.task.title.split():
+            if device and DeviceKey(device) in task.task.where:
                 self.tasks.list.setCurrentRow(row)
-                self.tasks.list.setFocus()
-                return
-        self.session.say(f"No wire carries the number “{text}”, and nothing in this stage its tag.", wrong=True)
+                return ""
+        return "Nothing in this stage is done to that part: choose its stage first."
+
+    def _scanned(self) -> None:
+        code = self.scan.text()
+        self.scan.clear()
+        wrong = self.take_code(code)
+        if wrong:
+            self.session.say(wrong, wrong=True)
+        else:
+            self.setFocus()
+
+    def shut(self) -> None:
+        """The window closes, and the card with it."""
+        self.bench.close()
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""
