@@ -15,8 +15,10 @@ from tests.core.edits.examples import EXAMPLES  # noqa: E402
 from riktig.core.edits import Edit, dump_action, edit_name  # noqa: E402 - the tests lie beside the sources
 from riktig.core.records import (  # noqa: E402
     ClauseJudged,
+    ContactRead,
     DimensionRead,
     FieldEndDone,
+    GatePassed,
     HoleDone,
     HoleWork,
     LabelPrinted,
@@ -24,9 +26,11 @@ from riktig.core.records import (  # noqa: E402
     Operation,
     Outcome,
     PartMounted,
+    PartReceived,
     PieceCut,
     ReadingTaken,
     TakenBack,
+    TaskDone,
     TemplateChecked,
     WireDone,
 )
@@ -44,6 +48,10 @@ RECORDS = (
         ReadingTaken(Outcome.PASSED, "0.2", "typed", "", "Bond of M2", "X1:PE to M2:PE", "0 to 0.5 Ω", "c2.M:PE~X"),
     ),
     NewRecord("C02", ClauseJudged("one starter, two devices", "1 starter, 2 control devices", "Control supply")),
+    NewRecord("received:CON-9", PartReceived("CON-9", 3, 3, "", "B7")),
+    NewRecord("task:rail R1", TaskDone("Rails and ducts fixed", "Rail R1, 410 mm", "70 to 480 at 150")),
+    NewRecord("operator:c2.S.stop", ContactRead("S3", "1-2", "pressed", "open", "inf", 0.2, "M-1, 4711")),
+    NewRecord("gate:wires", GatePassed("Wires on the plate", "the labels come on Friday", "Labels on parts: 0 of 28")),
     NewRecord("wire/wire:c2.K:A1~c2.S.start:4/0", LabelPrinted("10")),
     NewRecord("template:door", TemplateChecked(100.0, "yes")),
     NewRecord("piece:R1", TakenBack("piece cut", "cut from the wrong bar"), "5f3a…the id of the entry"),

@@ -324,7 +324,7 @@ class TestBuild:
         assert station.wires.number.text() == "M1-U"
         QTest.keyClicks(station.scan, "999")
         press(station.scan, Qt.Key.Key_Return)
-        assert "No wire carries" in said[-1][0]
+        assert "Nothing in this panel is called “999”" in said[-1][0]
 
     def test_after_an_edit_the_station_says_which_ticks_went_and_why(
         self, station: BuildStation, session: Session, said: list[tuple[str, bool]]

@@ -44,6 +44,7 @@ from .doing import after_edit, after_edits
 from .door import AddOpening, ApplyRemedy, FixDoor, LockOperators, MoveOperators, OperatorPlace, PlanDoor, RemoveOpening
 from .history import History, RecordStep, UndoStep
 from .model import Edit
+from .people import RemovePerson, SetPerson
 from .plate import (
     AddOffcut,
     ChoosePart,
@@ -117,6 +118,7 @@ __all__ = [
     "RemoveOffcut",
     "RemoveOpening",
     "RemovePart",
+    "RemovePerson",
     "RemoveSignal",
     "RemoveSource",
     "RenameDevice",
@@ -127,6 +129,7 @@ __all__ = [
     "SetOneConductor",
     "SetOwnValue",
     "SetParameter",
+    "SetPerson",
     "SetPlate",
     "SetPractice",
     "SetPurchases",

@@ -101,6 +101,7 @@ from riktig.core.job.override import Override, load_of_value
 from riktig.core.job.own_cable import MOST_CORES, OwnCable
 from riktig.core.job.own_part import BODY_COLOURS, OwnHole, OwnPart, Pick
 from riktig.core.job.own_strip import OwnStrip
+from riktig.core.job.person import Person
 from riktig.core.job.plate import DuctFix, Join, JoinHow, Placement, PlateFix, RailFix, Spot
 from riktig.core.job.practice import COLOUR_NAMES, DC_COLOURS, Practice
 from riktig.core.job.practice_values import (
@@ -117,6 +118,7 @@ from riktig.core.job.practice_values import (
     FieldCables,
     FirstSide,
     Fixing,
+    InspectedBy,
     Letters,
     MaintainedColour,
     MarkedWires,
@@ -288,6 +290,7 @@ __all__ = [
     "HeadingFields",
     "HingeSide",
     "Insertable",
+    "InspectedBy",
     "Isolation",
     "Job",
     "Join",
@@ -319,6 +322,7 @@ __all__ = [
     "OwnStrip",
     "PairNumbers",
     "Param",
+    "Person",
     "PhaseNames",
     "Pick",
     "PinRef",

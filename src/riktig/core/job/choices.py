@@ -236,6 +236,13 @@ CHOICES: tuple[Choice, ...] = (
         _PLATE,
     ),
     Choice(
+        "inspected_by",
+        "Visual inspection by",
+        "A second pair of eyes sees what the first no longer does.",
+        values.InspectedBy,
+        _WORK,
+    ),
+    Choice(
         "batching",
         "Wires cut",
         "Cutting alike is quicker than it wastes; ends are trimmed when they are in.",

@@ -33,6 +33,7 @@ from riktig.core.job.practice_values import (
     FieldCables,
     FirstSide,
     Fixing,
+    InspectedBy,
     Letters,
     MaintainedColour,
     MarkedWires,
@@ -226,6 +227,7 @@ class PracticeFields(TypedDict, total=False):
     overload_direction: OverloadDirection
     wiring_order: WiringOrder
     second_reading: SecondReading
+    inspected_by: InspectedBy
     control_supply: ControlSupply
     way_order: WayOrder
     terminal_c: TerminalTemperature

@@ -12,6 +12,7 @@ from riktig.core.job.override import Override
 from riktig.core.job.own_cable import OwnCable
 from riktig.core.job.own_part import OwnPart, Pick
 from riktig.core.job.own_strip import OwnStrip
+from riktig.core.job.person import Person
 from riktig.core.job.plate import Join, PlateFix
 from riktig.core.job.practice import Practice
 from riktig.core.job.purchase import Purchase
@@ -38,7 +39,8 @@ class Job:
     offcuts to cut from before new stock; ``door`` is where the builder has put operators, ``openings`` holes of
     his own; ``purchases`` what the purchasing desk knows of the parts; ``wire_orders``
     how he joins the clamps of a potential, ``one_conductor`` clamps that take no second one; ``strips`` terminals
-    in the order that he gave them; ``cables`` what shares one and how its cores are called.
+    in the order that he gave them; ``cables`` what shares one and how its cores are called; ``people`` who works
+    on it, anybody where none are named.
     """
 
     number: str = ""
@@ -74,6 +76,7 @@ class Job:
     one_conductor: tuple[str, ...] = ()
     strips: tuple[OwnStrip, ...] = ()
     cables: tuple[OwnCable, ...] = ()
+    people: tuple[Person, ...] = ()
 
     def load(self, load_id: LoadId) -> Load:
         """The load with this id.

@@ -19,6 +19,7 @@ from riktig.core.job.practice_values import (
     FieldCables,
     FirstSide,
     Fixing,
+    InspectedBy,
     Letters,
     MaintainedColour,
     MarkedWires,
@@ -141,6 +142,7 @@ class Practice:
     overload_direction: OverloadDirection = OverloadDirection.UP
     wiring_order: WiringOrder = WiringOrder.THICK_FIRST
     second_reading: SecondReading = SecondReading.ANOTHER
+    inspected_by: InspectedBy = InspectedBy.ANOTHER
     control_supply: ControlSupply = ControlSupply.BY_RULEBOOK
     way_order: WayOrder = WayOrder.IN_TURN
     terminal_c: TerminalTemperature = TerminalTemperature.C60

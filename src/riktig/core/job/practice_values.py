@@ -15,6 +15,7 @@ __all__ = [
     "FieldCables",
     "FirstSide",
     "Fixing",
+    "InspectedBy",
     "Letters",
     "MaintainedColour",
     "MarkedWires",
@@ -274,6 +275,13 @@ class NameplateFixing(Enum):
 
     GLUED = "glued"
     RIVETED = "riveted"
+
+
+class InspectedBy(Enum):
+    """Who makes the visual inspection."""
+
+    ANOTHER = "somebody who built nothing of it"
+    ANYONE = "anyone who may inspect"
 
 
 class SecondReading(Enum):

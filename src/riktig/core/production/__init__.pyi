@@ -16,6 +16,7 @@ from .numbers import FieldEnd, NumberState, NumberStatus, field_facts, field_sub
 from .operator_card import draw_operator
 from .operator_tests import CLOSED_MOST, OPEN_LEAST, ContactVerdict, judge_contact, positions_of
 from .panel_now import HowFar, PanelNow, Shown, draw_panel_now, panel_now, shown_for
+from .people import may_not, person_called
 from .scanned import Scan, ScanKind, batch_code, read_scan, wire_code
 from .ticks import BuildProgress, Done, Operation, Stale, WireState, operations, progress_of, tick_facts
 from .work_model import NEEDS, BuildStage, PassedGate, StageState, TaskState, WorkTask
@@ -69,6 +70,7 @@ __all__ = [
     "judge",
     "judge_contact",
     "judged_all",
+    "may_not",
     "measured_facts",
     "mounted_facts",
     "mounted_of",
@@ -76,6 +78,7 @@ __all__ = [
     "number_states",
     "operations",
     "panel_now",
+    "person_called",
     "piece_facts",
     "piece_states",
     "piece_subject",

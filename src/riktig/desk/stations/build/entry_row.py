@@ -29,6 +29,7 @@ class EntryRow(QWidget):
         self.wrong = ""
         self.quantity = QSpinBox()
         self.quantity.setRange(0, 99_999)
+        self.quantity.setAccessibleName("How many are there in all")
         self.serials, self.batch = _line("Serial numbers", "as on the part"), _line("Batch", "as on the box")
         self.meter = _line("Instrument and its serial number", "instrument, serial number")
         self.zero, self.ohm = _line("Leads short-circuited, Ω", "e.g. 0.2"), _line("Reading, Ω", "e.g. 0.3, or OL")

@@ -15,6 +15,7 @@ from riktig.core.production import (
     StageState,
     gate_facts,
     gate_subject,
+    may_not,
     read_scan,
     stage_states,
     wires_of_stage,
@@ -25,6 +26,7 @@ from riktig.core.wiring import WIRING, Wire, WiringStage
 from riktig.desk.session import Session
 from riktig.desk.stations.build.bench_card import BenchCard, BenchWords
 from riktig.desk.stations.build.bench_words import task_words, wire_words
+from riktig.desk.stations.build.people import PeopleAsked
 from riktig.desk.stations.build.stage_list import StageList, minutes_words
 from riktig.desk.stations.build.task_page import TaskPage
 from riktig.desk.stations.build.wire_page import WirePage
@@ -52,6 +54,7 @@ class BuildStation(Station):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self._people: PeopleAsked | None = None
         self.stage: BuildStage | None = None
         self.states: tuple[StageState, ...] = ()
         self.scan = QLineEdit()
@@ -64,6 +67,9 @@ class BuildStation(Station):
         bar = row_of(())
         bar.addWidget(self.words, 1)
         bar.addWidget(self.scan)
+        self.person = self.button("", "Who is at the bench: by initials, or by the scan of a badge (F4)")
+        self.person.clicked.connect(self.ask_who)
+        bar.addWidget(self.person)
         card = self.button("Bench card", "The work at hand over the whole screen, read from two metres (F11)")
         card.setShortcut("F11")
         card.clicked.connect(self.open_bench_card)
@@ -127,6 +133,8 @@ class BuildStation(Station):
             self.wires.refresh()
             self.stage = self._of_wire_at_hand() or self.stage
         self._show_heads()
+        self.person.setText(session.who or "Who is here?")
+        self.person.setShortcut("F4")  # a new text takes the old shortcut away
         state = self._state(self.stage)
         wiring = self.stage.is_wiring
         self.pages.setCurrentWidget(self.wires if wiring else self.tasks)
@@ -201,6 +209,11 @@ class BuildStation(Station):
 
     def may_begin(self, stage: BuildStage) -> bool:
         """Whether the gate of a stage lets work in it be ticked; says what keeps it shut where not."""
+        session = self.session
+        refused = may_not(session.who, stage, session.job.people, session.job.practice, session.records)
+        if refused:
+            session.say(f"Nothing was recorded: {refused}.", wrong=True)
+            return False
         state = next((state for state in self.states if state.stage is stage), None)
         if state is None or state.may_begin:
             return True
@@ -241,6 +254,14 @@ class BuildStation(Station):
                 is_passed = reading is not None and reading.outcome is Outcome.PASSED
                 passed[end.pin.device] = passed.get(end.pin.device, True) and is_passed
         return frozenset(device for device, all_passed in passed.items() if all_passed)
+
+    def ask_who(self) -> None:
+        """Asks who is at the bench."""
+        if self._people is not None:
+            self._people.deleteLater()
+        self._people = PeopleAsked(self.session, self, self.refresh)
+        self._people.open()
+        self._people.called.setFocus()
 
     def open_bench_card(self) -> None:
         """Opens the work at hand as one card over the whole screen."""
@@ -288,6 +309,11 @@ class BuildStation(Station):
         code of a batch, whose next operation is then done to all its wires. A tag goes to its task in this stage.
         """
         session, job = self.session, self.session.job
+        person = next((person for person in job.people if person.badge and person.badge == code.strip()), None)
+        if person:
+            session.who = person.name
+            self.refresh()
+            return ""
         wiring = session.evaluation.get(WIRING)
         scan = read_scan(code, job.number, session.progress, wiring.batches, session.evaluation.get(NAMES), job.printed)
         match scan.kind:

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from PySide6.QtWidgets import QComboBox, QLineEdit, QPushButton, QWidget
 
 from riktig.core.wiring import WireId, Wiring
-from riktig.desk.widgets.small import row_of
+from riktig.desk.widgets.small import flowing, row_of
 
 __all__ = ["WireFilter"]
 
@@ -35,7 +35,8 @@ class WireFilter(QWidget):
         self.place = _choice(ALL_PLACES, "Wires with an end on a rail, on the plate beside them, or on a door", changed)
         self.stage = _choice(ALL_STAGES, "Wires of one stage of the work", changed)
         self.colour = _choice(ALL_COLOURS, "Wires of one colour", changed)
-        line = row_of((self.words, self.place, self.stage, self.colour, outstanding, None))
+        self.words.setMinimumWidth(160)
+        line = row_of((flowing((self.words, self.place, self.stage, self.colour, outstanding)),))
         line.setContentsMargins(0, 0, 0, 0)
         self.setLayout(line)
 
