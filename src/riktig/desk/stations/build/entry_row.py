@@ -31,10 +31,11 @@ class EntryRow(QWidget):
         self.quantity.setRange(0, 99_999)
         self.quantity.setAccessibleName("How many are there in all")
         self.serials, self.batch = _line("Serial numbers", "as on the part"), _line("Batch", "as on the box")
-        self.meter = _line("Instrument and its serial number", "instrument, serial number")
+        self.meter = _line("Instrument and its serial number", "name and serial number, as its calibration has them")
         self.zero, self.ohm = _line("Leads short-circuited, Ω", "e.g. 0.2"), _line("Reading, Ω", "e.g. 0.3, or OL")
         self.form = QFormLayout(self)
         self.form.setContentsMargins(0, 0, 0, 0)
+        self.form.setRowWrapPolicy(QFormLayout.RowWrapPolicy.WrapLongRows)
         self._rows = (
             ("There in all", self.quantity), ("Serial numbers", self.serials), ("Batch", self.batch),
             ("Instrument", self.meter), ("Leads alone, Ω", self.zero), ("Reading, Ω", self.ohm),
@@ -98,7 +99,7 @@ class EntryRow(QWidget):
 def _line(name: str, example: str) -> QLineEdit:
     field = QLineEdit()
     field.setAccessibleName(name)
-    field.setPlaceholderText(example)
+    field.setToolTip(example)
     return field
 
 

@@ -4,7 +4,14 @@ from collections.abc import Sequence
 
 from PySide6.QtCore import QModelIndex, QPersistentModelIndex, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPen, QPolygonF
-from PySide6.QtWidgets import QListWidget, QListWidgetItem, QStyle, QStyledItemDelegate, QStyleOptionViewItem
+from PySide6.QtWidgets import (
+    QListWidget,
+    QListWidgetItem,
+    QSizePolicy,
+    QStyle,
+    QStyledItemDelegate,
+    QStyleOptionViewItem,
+)
 
 from riktig.core.production import BuildStage, StageState
 from riktig.desk.theme import LIGHT, Theme, grown, words_font
@@ -12,6 +19,8 @@ from riktig.desk.theme import LIGHT, Theme, grown, words_font
 __all__ = ["StageList", "minutes_words"]
 
 RADIUS = 8.0
+NARROW, WIDE = 46, 190
+"""Width of the list with its signs alone, and with its names, px."""
 
 
 def minutes_words(minutes: float) -> str:
@@ -27,7 +36,7 @@ class _StageDelegate(QStyledItemDelegate):
         self.theme: Theme = LIGHT
 
     def sizeHint(self, option: QStyleOptionViewItem, index: QModelIndex | QPersistentModelIndex) -> QSize:
-        return QSize(grown(190), grown(35))
+        return QSize(20, grown(32))
 
     def paint(
         self, painter: QPainter, option: QStyleOptionViewItem, index: QModelIndex | QPersistentModelIndex
@@ -43,9 +52,12 @@ class _StageDelegate(QStyledItemDelegate):
             painter.fillRect(rect, self.theme.colour("chosen"))
         middle = QPointF(rect.x() + 18, rect.center().y())
         self._sign(painter, middle, state)
+        if rect.width() < grown(WIDE) / 2:
+            painter.restore()
+            return
         painter.setPen(self.theme.colour("ink"))
         painter.setFont(words_font(10, bold=chosen))
-        left, half = rect.x() + 36, rect.height() / 2
+        left, half = rect.x() + 33, rect.height() / 2
         name = QRectF(left, rect.y(), rect.width() - 40, half)
         painter.drawText(name, Qt.AlignmentFlag.AlignBottom, state.stage.value)
         painter.setFont(words_font(9))
@@ -91,10 +103,16 @@ class StageList(QListWidget):
         self.setAccessibleName("Stages of the work")
         self._delegate = _StageDelegate()
         self.setItemDelegate(self._delegate)
-        self.setFixedWidth(grown(180))
+        self.setMinimumWidth(grown(NARROW))
+        self.setMaximumWidth(grown(WIDE))
+        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Expanding)
         self.setUniformItemSizes(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.currentItemChanged.connect(self._picked)
+
+    def sizeHint(self) -> QSize:
+        """As wide as its names; where the window is narrow it shows its signs alone."""
+        return QSize(grown(WIDE), 200)
 
     def show_stages(self, states: Sequence[StageState], now: BuildStage) -> None:
         """Shows how far each is, and which one is at hand."""

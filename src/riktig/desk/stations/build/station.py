@@ -2,7 +2,7 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QInputDialog, QLineEdit, QScrollArea, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QInputDialog, QLineEdit, QScrollArea, QSizePolicy, QStackedWidget, QVBoxLayout, QWidget
 
 from riktig.core.geometry import Drawing
 from riktig.core.ids import DeviceId, WireId
@@ -63,18 +63,13 @@ class BuildStation(Station):
         self.scan.setMinimumWidth(self.scan.fontMetrics().horizontalAdvance(self.scan.placeholderText()) + 24)
         self.scan.setMaximumWidth(300)
         self.scan.returnPressed.connect(self._scanned)
-        self.words = plain_label("", "second", wraps=True)
-        bar = row_of(())
-        bar.addWidget(self.words, 1)
-        bar.addWidget(self.scan)
+        self.words = plain_label("", "second")
         self.person = self.button("", "Who is at the bench: by initials, or by the scan of a badge (F4)")
         self.person.clicked.connect(self.ask_who)
-        bar.addWidget(self.person)
         card = self.button("Bench card", "The work at hand over the whole screen, read from two metres (F11)")
         card.setShortcut("F11")
         card.clicked.connect(self.open_bench_card)
-        bar.addWidget(card)
-        self.add_body(bar, 0)
+        self.add_bar((self.scan, self.person, card, None, self.words))
         self.stages = StageList()
         self.stages.stage_chosen.connect(self.show_stage)
         self.stages.setFocusPolicy(Qt.FocusPolicy.TabFocus)
@@ -98,11 +93,14 @@ class BuildStation(Station):
         gate_line = row_of((self.gate_words, self.pass_gate))
         gate_line.setStretch(0, 1)
         self.gate.setLayout(gate_line)
-        right = QVBoxLayout()
+        beside = QWidget()
+        beside.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Expanding)  # the stages keep their names
+        right = QVBoxLayout(beside)
+        right.setContentsMargins(0, 0, 0, 0)
         right.addWidget(self.gate)
         right.addWidget(self.pages, 1)
-        row = row_of((self.stages,), gap=12)
-        row.addLayout(right, 1)
+        row = row_of((self.stages, beside), gap=12)
+        row.setStretch(1, 1)
         self.add_body(row)
         self.stale_words = plain_label("", "second", wraps=True)
         self.stale_area = QScrollArea()
@@ -164,7 +162,7 @@ class BuildStation(Station):
         state = self._state(self.stage)
         left = minutes_words(sum(stage.minutes_left for stage in self.states))
         self.stages.show_stages(self.states, self.stage)
-        self.words.setText(f"{state.stage.value}: {state.finished} of {state.count} done. About {left} left in all.")
+        self.words.setText(f"{state.finished} of {state.count}  ·  {left} left in all")
         self._show_gate(state)
 
     def _of_wire_at_hand(self) -> BuildStage | None:

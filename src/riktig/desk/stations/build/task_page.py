@@ -3,7 +3,7 @@
 from collections.abc import Callable, Collection, Sequence
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import QLabel, QListWidget, QListWidgetItem, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from riktig.core.door import DOOR
@@ -27,12 +27,14 @@ from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.stations.build.entry_row import EntryRow
 from riktig.desk.theme import Theme, grown, words_font
-from riktig.desk.widgets import FittedLabel, plain_label, row_of
+from riktig.desk.widgets import plain_label, row_of
 
 __all__ = ["TaskPage"]
 
 MADE_ELSEWHERE = (BuildStage.HOLES, BuildStage.CUT)
 """Stages that are ticked where their measures are taken twice: in the metalwork of Plate and Door."""
+ROOM_FOR_PICTURE = 430
+"""Narrower pages have no picture beside list and words, px (chosen by us)."""
 LIST_WIDE = 250
 """Of the list of tasks, px (chosen by us: titles of 30 characters)."""
 
@@ -54,23 +56,24 @@ class TaskPage(QWidget):
         self.list = QListWidget()
         self.list.setAccessibleName("Tasks of this stage")
         self.list.setFont(words_font(10))
-        self.list.setMinimumWidth(grown(110))
+        self.list.setMinimumWidth(grown(80))
         self.list.setMaximumWidth(grown(LIST_WIDE))
         self.list.currentRowChanged.connect(self._picked)
         self.list.installEventFilter(self)
         self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.title = FittedLabel(24.0, 13.0, bold=True)
+        self.title = plain_label("", wraps=True)
+        self.title.setFont(words_font(20, bold=True))
         self.how = plain_label("", wraps=True)
         self.how.setFont(words_font(12))
         self.how.setAlignment(Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignLeft)
         self.caution = plain_label("", "judgement", wraps=True)
         self.said: QLabel = plain_label("", "second", wraps=True)
         self.view = DrawingView("The panel as it stands, with the place of this task")
-        self.view.setMinimumSize(120, 160)
+        self.view.setMinimumSize(1, 120)
         self.view.chosen.connect(self._chosen_in_picture)
-        self.done = _big("Done  (Space)", "Ticks this task: who and when are kept", self.do_now)
+        self.done = _big("Done", "Space: ticks this task: who and when are kept", self.do_now)
         self.done.setObjectName("main")
-        self.back = _big("Take back  (Backspace)", "Takes the tick back with a correcting entry", self.take_back)
+        self.back = _big("Take back", "Backspace: takes the tick back with a correcting entry", self.take_back)
         self.entry = EntryRow(self.do_now)
         self.pick_device: Callable[[Key], None] = lambda key: None
         self.go_elsewhere: Callable[[Key], None] = lambda key: None
@@ -86,7 +89,7 @@ class TaskPage(QWidget):
         card.setObjectName("card")
         card.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         column = QVBoxLayout(card)
-        column.setContentsMargins(18, 10, 18, 12)
+        column.setContentsMargins(12, 8, 12, 10)
         column.setSpacing(6)
         column.addWidget(self.title)
         low = row_of((), gap=14)
@@ -153,12 +156,24 @@ class TaskPage(QWidget):
         self.said.setText(said)
         self.said.setVisible(bool(said))
         elsewhere = bool(task and task.task.stage in MADE_ELSEWHERE)
-        self.done.setText("Show where it is made  (Space)" if elsewhere else "Done  (Space)")
+        self.done.setText("Show where" if elsewhere else "Done")
         self.done.setEnabled(bool(task and (elsewhere or not task.done)))
         self.back.setVisible(not elsewhere)
         self.back.setEnabled(bool(task and task.record))
         self.entry.show_for(task)
-        self.view.show_drawing(self._picture(task))
+        self._show_picture()
+
+    def _show_picture(self) -> None:
+        """The picture, where there is room for one beside the words."""
+        has_room = self.width() >= grown(ROOM_FOR_PICTURE)
+        self.view.setVisible(has_room)
+        if has_room and self.state is not None:
+            self.view.show_drawing(self._picture(self.task))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Shows or hides the picture by the room there is."""
+        super().resizeEvent(event)
+        self._show_picture()
 
     def _picture(self, task: TaskState | None) -> Drawing:
         """What helps with the task at hand: the assembly card, the strip, or the panel with its place marked."""
