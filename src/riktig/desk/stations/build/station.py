@@ -30,13 +30,15 @@ from riktig.desk.stations.build.people import PeopleAsked
 from riktig.desk.stations.build.stage_list import StageList, minutes_words
 from riktig.desk.stations.build.task_page import TaskPage
 from riktig.desk.stations.build.wire_page import WirePage
-from riktig.desk.theme import Theme
+from riktig.desk.theme import Theme, grown
 from riktig.desk.widgets import Station, plain_label, row_of
 
 __all__ = ["BuildStation"]
 
 STALE_HEIGHT = 96
 """Room for what no longer counts; more of it scrolls (chosen by us: four lines)."""
+LEAST_WIDE = 390
+"""Of a page, px: in a narrower window the stages give way to their signs (chosen by us)."""
 _OF_WIRE = {WiringStage.DOOR: BuildStage.DOOR, WiringStage.EARTH: BuildStage.EARTHS}
 
 
@@ -95,6 +97,7 @@ class BuildStation(Station):
         self.gate.setLayout(gate_line)
         beside = QWidget()
         beside.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Expanding)  # the stages keep their names
+        beside.setMinimumWidth(grown(LEAST_WIDE))
         right = QVBoxLayout(beside)
         right.setContentsMargins(0, 0, 0, 0)
         right.addWidget(self.gate)

@@ -167,14 +167,15 @@ class WirePage(QWidget):
         for number, (operation, button) in enumerate(self.buttons.items(), 1):
             done = dict(state.done).get(operation)
             button.setChecked(done is not None)
-            text = operation.words.capitalize()
+            text = short = operation.words.capitalize()
             if operation is Operation.LANDED_START:
-                text = f"Terminated at {wire.start.label}"
+                text, short = f"Terminated at {wire.start.label}", f"At {wire.start.label}"
             elif operation is Operation.LANDED_END:
-                text = f"Terminated at {wire.end.label}"
+                text, short = f"Terminated at {wire.end.label}", f"At {wire.end.label}"
             who = f"\n✓ {done.who} {done.when[11:16]}" if done else ""
-            button.setText(f"{number}   {text}{who}")
+            button.setText(f"{number}   {short}{who}")
             button.setAccessibleName(text)
+            button.setToolTip(f"{text}. Key {number}; with Shift the whole batch")
         owners = frozenset(e.pin.device for e in (wire.start, wire.end))
         self.where.show_drawing(self._mini(wire, owners))
 
