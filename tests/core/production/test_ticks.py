@@ -21,8 +21,8 @@ from riktig.core.job import (
     set_practice,
 )
 from riktig.core.plate import LAYOUT, move_block
-from riktig.core.production import BuildProgress, Operation, progress_of, tick_facts
-from riktig.core.records import Record, TakenBack
+from riktig.core.production import TAKEN_OUT, BuildProgress, Operation, progress_of, tick_facts
+from riktig.core.records import Record, TakenBack, TaskDone
 from riktig.core.schematic import insert_contact, remove_element, with_names_recorded
 from riktig.core.wiring import WIRING, Wire
 
@@ -193,3 +193,36 @@ def test_what_is_not_stale_is_as_it_was_and_what_changed_is_stale(
         same = (old[key].mm2, old[key].colour, old[key].number) == (new[key].mm2, new[key].colour, new[key].number)
         if not same:
             assert key in stale
+
+
+def test_a_clamp_that_is_opened_again_is_not_tight_until_it_is_tightened_again() -> None:
+    """Two wires in one clamp have one screw: the second lands, and the first is loose until either is tightened."""
+    wires = Evaluation(one_motor()).get(WIRING).wires
+    shared = next(
+        (a, b, pin)
+        for a in wires
+        for b in wires
+        if a.key < b.key
+        for pin in {a.start.pin, a.end.pin} & {b.start.pin, b.end.pin}
+    )
+    first, second, pin = shared
+    landing = Operation.LANDED_START if second.start.pin == pin else Operation.LANDED_END
+    records = ticks([first])
+
+    def is_tight() -> bool:
+        state = progress(one_motor(), records).of(first.key)
+        assert state is not None
+        return state.has(Operation.TIGHTENED)
+
+    assert is_tight()
+    records += ticks([second], [landing])
+    assert not is_tight()
+    records += ticks([second], [Operation.TIGHTENED])
+    assert is_tight()
+    records.append(Record("back", second.key, TakenBack("landed"), "Ida", "t", 1, f"{second.key}/{landing.value}"))
+    assert not is_tight(), "it was pulled out again"
+    records += [Record("again", first.key, tick_facts(first, Operation.TIGHTENED), "Ida", "t", 1)]
+    assert is_tight()
+    out = TaskDone("Change order", "taken out", "taken out")
+    records.append(Record("out", f"change:1{TAKEN_OUT}{second.key}", out, "Ida", "t", 1))
+    assert not is_tight()

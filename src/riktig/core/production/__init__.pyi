@@ -1,3 +1,13 @@
+from .change_orders import (
+    ACCEPTED,
+    REJECTED,
+    ChangeOrder,
+    OpenRedLine,
+    change_orders,
+    change_subject,
+    next_change,
+    red_lines,
+)
 from .derived import CRITICALS, WORK
 from .machining import (
     HoleState,
@@ -17,20 +27,36 @@ from .operator_card import draw_operator
 from .operator_tests import CLOSED_MOST, OPEN_LEAST, ContactVerdict, judge_contact, positions_of
 from .panel_now import HowFar, PanelNow, Shown, draw_panel_now, panel_now, shown_for
 from .people import may_not, person_called
+from .rework import WireChange, WireWork, made_wires, wire_work
 from .scanned import Scan, ScanKind, batch_code, read_scan, wire_code
-from .ticks import BuildProgress, Done, Operation, Stale, WireState, operations, progress_of, tick_facts
+from .ticks import (
+    TAKEN_OUT,
+    BuildProgress,
+    Done,
+    Operation,
+    Stale,
+    WireState,
+    loose_screws,
+    operations,
+    progress_of,
+    tick_facts,
+)
 from .work_model import NEEDS, BuildStage, PassedGate, StageState, TaskState, WorkTask
 from .work_state import WIRE_MINUTES, gate_facts, gate_subject, received, stage_states, task_states, wires_of_stage
 
 __all__ = [
+    "ACCEPTED",
     "CLOSED_MOST",
     "CRITICALS",
     "NEEDS",
     "OPEN_LEAST",
+    "REJECTED",
+    "TAKEN_OUT",
     "WIRE_MINUTES",
     "WORK",
     "BuildProgress",
     "BuildStage",
+    "ChangeOrder",
     "ContactVerdict",
     "Critical",
     "Done",
@@ -42,6 +68,7 @@ __all__ = [
     "Mounted",
     "NumberState",
     "NumberStatus",
+    "OpenRedLine",
     "Operation",
     "PanelNow",
     "PassedGate",
@@ -52,9 +79,13 @@ __all__ = [
     "StageState",
     "Stale",
     "TaskState",
+    "WireChange",
     "WireState",
+    "WireWork",
     "WorkTask",
     "batch_code",
+    "change_orders",
+    "change_subject",
     "closed_for",
     "criticals_of",
     "draw_numbers",
@@ -70,11 +101,14 @@ __all__ = [
     "judge",
     "judge_contact",
     "judged_all",
+    "loose_screws",
+    "made_wires",
     "may_not",
     "measured_facts",
     "mounted_facts",
     "mounted_of",
     "mounted_subject",
+    "next_change",
     "number_states",
     "operations",
     "panel_now",
@@ -86,10 +120,12 @@ __all__ = [
     "progress_of",
     "read_scan",
     "received",
+    "red_lines",
     "shown_for",
     "stage_states",
     "task_states",
     "tick_facts",
     "wire_code",
+    "wire_work",
     "wires_of_stage",
 ]

@@ -7,16 +7,32 @@ date, with the reason. Nothing is ever deleted.
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
-from riktig.core.records import Operation, Record, Slot, WireDone, counted, slot_of
+from riktig.core.ids import PinRef, WireId, read_pin
+from riktig.core.records import Operation, Record, Slot, WireDone, counted, slot_of, taken_back
 from riktig.core.standards import conductor_name
-from riktig.core.wiring import Wire, WireEnd, Wiring
+from riktig.core.wiring import Wire, WireEnd, Wiring, pins_of_wire
 
-__all__ = ["BuildProgress", "Done", "Operation", "Stale", "WireState", "operations", "progress_of", "tick_facts"]
+__all__ = [
+    "TAKEN_OUT",
+    "BuildProgress",
+    "Done",
+    "Operation",
+    "Stale",
+    "WireState",
+    "loose_screws",
+    "operations",
+    "progress_of",
+    "tick_facts",
+]
 
 
 def operations() -> tuple[Operation, ...]:
     """All operations, in the order they are done."""
     return tuple(Operation)
+
+
+TAKEN_OUT = "/out "
+"""In the subject of an entry that says that a wire was taken out for a change: its key stands behind it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -115,7 +131,11 @@ def progress_of(wiring: Wiring, records: Iterable[Record]) -> BuildProgress:
         wiring: All wires, in the order of their batches.
         records: The log, oldest first.
     """
-    log = tuple(record for record in records if record.corrects or isinstance(record.facts, WireDone))
+    log = tuple(
+        record
+        for record in records
+        if record.corrects or isinstance(record.facts, WireDone) or TAKEN_OUT in record.subject
+    )
     wires: dict[str, Wire] = {wire.key: wire for wire in wiring.wires}
     done: dict[str, dict[Operation, Done]] = {}
     stale: list[tuple[str, WireDone, Stale]] = []
@@ -129,6 +149,10 @@ def progress_of(wiring: Wiring, records: Iterable[Record]) -> BuildProgress:
             wire = wires.get(record.subject)
             name = wire.name if wire else facts.name
             stale.append((record.subject, facts, Stale(record.subject, name, facts.operation.words, item.why_not)))
+    loose = loose_screws(log)
+    for key, ticks in done.items():
+        if Operation.TIGHTENED in ticks and loose & {wires[key].start.pin, wires[key].end.pin}:
+            del ticks[Operation.TIGHTENED]
     states = tuple(
         WireState(wire, tuple((op, ticks[op]) for op in Operation if op in ticks))
         for wire in wiring.wires
@@ -138,6 +162,36 @@ def progress_of(wiring: Wiring, records: Iterable[Record]) -> BuildProgress:
     left = [tick for key, facts, tick in stale if facts.operation not in done.get(key, {})]
     left.sort(key=lambda stale: order.get(stale.subject, len(order)))
     return BuildProgress(states, tuple(left))
+
+
+def loose_screws(log: Iterable[Record]) -> set[PinRef]:
+    """The clamps that something was put into or taken out of since they were tightened last.
+
+    Two conductors in one clamp have one screw: whoever tightens it after the second went in has tightened both.
+
+    Args:
+        log: The log, oldest first.
+    """
+    entries = tuple(log)
+    gone, by_id = taken_back(entries), {record.id: record for record in entries}
+    loose: set[PinRef] = set()
+    for record in entries:
+        back = by_id.get(record.corrects) if record.corrects else None
+        facts = back.facts if back else record.facts
+        if isinstance(facts, WireDone) and facts.operation.is_landing and facts.pin:
+            loose.add(read_pin(facts.pin))
+        elif (
+            isinstance(facts, WireDone)
+            and facts.operation is Operation.TIGHTENED
+            and record.id not in gone
+            and not back
+        ):
+            loose.difference_update(pins_of_wire(WireId(record.subject)))
+        elif isinstance(facts, WireDone) and facts.operation is Operation.TIGHTENED and back:
+            loose.update(pins_of_wire(WireId(back.subject)))
+        elif TAKEN_OUT in record.subject and not record.corrects and record.id not in gone:
+            loose.update(pins_of_wire(WireId(record.subject.partition(TAKEN_OUT)[2])))
+    return loose
 
 
 def _present(wires: Mapping[str, Wire], log: Iterable[Record]) -> dict[Slot, WireDone]:

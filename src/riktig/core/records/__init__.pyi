@@ -1,6 +1,8 @@
 from .codec import StoredEntry, broken_links, digest_of, dump_facts, load_facts, signature_fault, stored
 from .counting import SIMULATED, Counted, Slot, counted, slot_of, why_not
 from .facts import (
+    ChangeClosed,
+    ChangeOpened,
     ClauseJudged,
     ContactRead,
     DimensionRead,
@@ -18,6 +20,8 @@ from .facts import (
     PhotoKept,
     PieceCut,
     ReadingTaken,
+    RedLine,
+    RedLineAnswered,
     TakenBack,
     TaskDone,
     TemplateChecked,
@@ -29,6 +33,8 @@ from .signing import Signer, fingerprint, new_private_key
 
 __all__ = [
     "SIMULATED",
+    "ChangeClosed",
+    "ChangeOpened",
     "ClauseJudged",
     "ContactRead",
     "Counted",
@@ -49,6 +55,8 @@ __all__ = [
     "PieceCut",
     "ReadingTaken",
     "Record",
+    "RedLine",
+    "RedLineAnswered",
     "Signer",
     "Slot",
     "StoredEntry",

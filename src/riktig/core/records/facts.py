@@ -10,6 +10,8 @@ from typing import TypeAlias
 import msgspec
 
 __all__ = [
+    "ChangeClosed",
+    "ChangeOpened",
     "ClauseJudged",
     "ContactRead",
     "DimensionRead",
@@ -27,6 +29,8 @@ __all__ = [
     "PhotoKept",
     "PieceCut",
     "ReadingTaken",
+    "RedLine",
+    "RedLineAnswered",
     "TakenBack",
     "TaskDone",
     "TemplateChecked",
@@ -236,6 +240,37 @@ class GatePassed(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kin
     open_work: str = ""
 
 
+class ChangeOpened(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="change opened"):
+    """A change order: what is changed, why, who asked for it, and the revision of the job that the change begins at."""
+
+    title: str = ""
+    why: str = ""
+    asked_by: str = ""
+    base: int = 0
+
+
+class ChangeClosed(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="change closed"):
+    """A change order of which everything is done; ``done`` says what that was, in counts."""
+
+    done: str = ""
+
+
+class RedLine(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="red-line"):
+    """What was built otherwise than drawn, noted on the spot: what the drawing says, and how it was done."""
+
+    name: str = ""
+    drawn: str = ""
+    built: str = ""
+
+
+class RedLineAnswered(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="red-line answered"):
+    """The planner's answer to a red-line: “accepted” into the drawing or “rejected”, of which entry, and why."""
+
+    answer: str = ""
+    of: str = ""
+    why: str = ""
+
+
 class TakenBack(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="correction"):
     """Takes an earlier entry back; both stay in the log."""
 
@@ -266,6 +301,10 @@ Facts: TypeAlias = (
     | PartReceived
     | ContactRead
     | GatePassed
+    | ChangeOpened
+    | ChangeClosed
+    | RedLine
+    | RedLineAnswered
     | TakenBack
     | OtherEntry
 )

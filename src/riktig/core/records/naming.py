@@ -1,8 +1,11 @@
 """What an entry of the log is called where it is named in a word: on Undo, in a message."""
 
 from collections.abc import Sequence
+from typing import TypeAlias
 
 from riktig.core.records.facts import (
+    ChangeClosed,
+    ChangeOpened,
     ClauseJudged,
     ContactRead,
     DimensionRead,
@@ -17,6 +20,8 @@ from riktig.core.records.facts import (
     PhotoKept,
     PieceCut,
     ReadingTaken,
+    RedLine,
+    RedLineAnswered,
     TakenBack,
     TaskDone,
     TemplateChecked,
@@ -84,7 +89,12 @@ def _of_length(facts: PieceCut | DimensionRead, subject: str) -> str:
     return f"measured {facts.name or subject}: {facts.value:g} mm"
 
 
-def _of_bench(facts: TaskDone | PartReceived | ContactRead | GatePassed) -> str:
+_OfBench: TypeAlias = (
+    TaskDone | PartReceived | ContactRead | GatePassed | ChangeOpened | ChangeClosed | RedLine | RedLineAnswered
+)
+
+
+def _of_bench(facts: _OfBench) -> str:
     match facts:
         case TaskDone():
             return facts.title
@@ -94,3 +104,11 @@ def _of_bench(facts: TaskDone | PartReceived | ContactRead | GatePassed) -> str:
             return f"reading of {facts.operator} {facts.contact} {facts.position}".rstrip()
         case GatePassed():
             return f"gate of “{facts.stage}” passed"
+        case ChangeOpened():
+            return f"change order “{facts.title}”"
+        case ChangeClosed():
+            return "change order closed"
+        case RedLine():
+            return f"red-line at {facts.name}"
+        case RedLineAnswered():
+            return f"red-line {facts.answer}"

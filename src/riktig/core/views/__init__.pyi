@@ -1,3 +1,4 @@
+from .change_work import ChangeLine, ChangeWork, change_work
 from .details_model import Details, DetailsRow, DetailsSection, Photo
 from .details_pages import details_of, device_of, photo_subject, photos_of
 from .drawing_list import DrawingLine, drawing_lines
@@ -12,6 +13,8 @@ __all__ = [
     "REMOVED",
     "STATIONS",
     "TRACE_LOOKUPS",
+    "ChangeLine",
+    "ChangeWork",
     "Details",
     "DetailsRow",
     "DetailsSection",
@@ -25,6 +28,7 @@ __all__ = [
     "TracePage",
     "WalkStep",
     "change_order",
+    "change_work",
     "details_of",
     "device_of",
     "drawing_lines",

@@ -1,0 +1,96 @@
+"""Change orders and red-lines, as the log has them: which are open, and what became of them."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from riktig.core.records import ChangeClosed, ChangeOpened, Record, RedLine, RedLineAnswered, taken_back
+
+__all__ = [
+    "ACCEPTED",
+    "REJECTED",
+    "ChangeOrder",
+    "OpenRedLine",
+    "change_orders",
+    "change_subject",
+    "next_change",
+    "red_lines",
+]
+
+ACCEPTED, REJECTED = "accepted", "rejected"
+
+
+@dataclass(frozen=True, slots=True)
+class ChangeOrder:
+    """A change order: its number, what it says, who opened it when, and who closed it, None while it is open."""
+
+    number: int
+    said: ChangeOpened
+    who: str
+    when: str
+    closed: Record | None = None
+
+    @property
+    def is_open(self) -> bool:
+        """Whether work of it is left, or nobody closed it."""
+        return self.closed is None
+
+
+@dataclass(frozen=True, slots=True)
+class OpenRedLine:
+    """A red-line and the planner's answer, None while there is none."""
+
+    record: Record
+    said: RedLine
+    answer: Record | None = None
+
+
+def change_subject(number: int) -> str:
+    """What the records of a change order are about."""
+    return f"change:{number}"
+
+
+def change_orders(records: Iterable[Record]) -> tuple[ChangeOrder, ...]:
+    """All change orders, oldest first; one that was taken back is none.
+
+    Args:
+        records: The log, oldest first.
+    """
+    log = tuple(records)
+    gone = taken_back(log)
+    orders: dict[str, ChangeOrder] = {}
+    for record in log:
+        if record.id in gone:
+            continue
+        if isinstance(record.facts, ChangeOpened):
+            number = len(orders) + 1
+            orders[record.subject] = ChangeOrder(number, record.facts, record.who, record.when)
+        elif isinstance(record.facts, ChangeClosed) and record.subject in orders:
+            order = orders[record.subject]
+            orders[record.subject] = ChangeOrder(order.number, order.said, order.who, order.when, record)
+    return tuple(orders.values())
+
+
+def next_change(records: Iterable[Record]) -> str:
+    """The subject of the next change order: no other ever had it, be it taken back."""
+    used = {record.subject for record in records if isinstance(record.facts, ChangeOpened)}
+    number = len(used) + 1
+    while change_subject(number) in used:
+        number += 1
+    return change_subject(number)
+
+
+def red_lines(records: Iterable[Record]) -> tuple[OpenRedLine, ...]:
+    """All red-lines with their answers, oldest first; one that was taken back is none.
+
+    Args:
+        records: The log, oldest first.
+    """
+    log = tuple(records)
+    gone = taken_back(log)
+    kept = [record for record in log if record.id not in gone]
+    answers = {record.facts.of: record for record in kept if isinstance(record.facts, RedLineAnswered)}
+    return tuple(
+        OpenRedLine(record, record.facts, answers.get(record.id))
+        for record in kept
+        if isinstance(record.facts, RedLine)
+    )
