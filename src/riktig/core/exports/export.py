@@ -32,6 +32,7 @@ from riktig.core.exports.record import build_record, judgement_record, measured_
 from riktig.core.exports.svg import as_svg
 from riktig.core.exports.tables import as_csv, write_xlsx
 from riktig.core.exports.template import template_of, write_template
+from riktig.core.exports.work_record import change_record, work_record
 from riktig.core.geometry import Drawing, Point
 from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, HoleSurface, holes_off_the_sheet
 from riktig.core.ids import DeviceId
@@ -146,7 +147,16 @@ def _write_all(
         return folder / name
 
     records_of = [
-        f(evaluation, kept) for f in (metal_record, measured_record, build_record, test_record, judgement_record)
+        f(evaluation, kept)
+        for f in (
+            metal_record,
+            measured_record,
+            work_record,
+            build_record,
+            change_record,
+            test_record,
+            judgement_record,
+        )
     ]
     tables = [*(schedule(name, evaluation) for name in LISTS), *records_of]
     drawings = drawings_of(evaluation)

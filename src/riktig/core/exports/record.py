@@ -4,6 +4,7 @@ from collections.abc import Iterable
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedules import Schedule
+from riktig.core.exports.work_record import missing_work
 from riktig.core.holes import HOLES, HoleWork
 from riktig.core.job import Job
 from riktig.core.plate import CUTS
@@ -184,6 +185,7 @@ def missing_papers(evaluation: Evaluation[Job], records: Iterable[Record]) -> tu
         count = results.count(outcome)
         if count:
             missing.append(f"{count} of {len(results.readings)} dead tests {outcome.value}")
+    missing += missing_work(evaluation, kept)
     job = evaluation.document
     for name, value in (
         ("a maker", job.maker),

@@ -1,3 +1,4 @@
+from .change_drawing import draw_change
 from .change_orders import (
     ACCEPTED,
     REJECTED,
@@ -88,6 +89,7 @@ __all__ = [
     "change_subject",
     "closed_for",
     "criticals_of",
+    "draw_change",
     "draw_numbers",
     "draw_operator",
     "draw_panel_now",

@@ -23,8 +23,8 @@ from riktig.core.production import (
     tick_facts,
     wire_work,
 )
-from riktig.core.proving import TESTS, results_of
-from riktig.core.records import NewRecord, Outcome, Record, TaskDone, counted, slot_of
+from riktig.core.proving import TESTS, reading_facts, results_of
+from riktig.core.records import NewRecord, Outcome, Record, TaskDone, counted, slot_of, why_not
 from riktig.core.wiring import WIRING
 
 __all__ = ["ChangeLine", "ChangeWork", "change_work"]
@@ -191,11 +191,13 @@ def _tests(before: Evaluation[Job], after: Evaluation[Job], log: tuple[Record, .
     stale = {reading.subject for reading in results.stale}
     lines: list[ChangeLine] = []
     for test, reading in results.readings:
-        if test.key in old and old[test.key] == test and test.key not in stale:
-            continue
+        why, what = "", "test"
+        if test.key in old:
+            then, now = (reading_facts(each, Outcome.PASSED, ohm=None, meter="") for each in (old[test.key], test))
+            why, what = why_not(then, now), "test again"
+            if not why and test.key not in stale:
+                continue
         passed = reading is not None and reading.outcome is Outcome.PASSED
         key = WireKey(WireId(test.wire)) if test.wire else None
-        lines.append(
-            ChangeLine("Prove", "test" if test.key not in old else "test again", test.title, "", passed, (), key)
-        )
+        lines.append(ChangeLine("Prove", what, test.title, why, passed, (), key))
     return lines

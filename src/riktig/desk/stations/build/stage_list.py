@@ -89,7 +89,7 @@ def _line(state: StageState) -> str:
         return "nothing to do here"
     counts = f"{state.finished} of {state.count}"
     if state.passed and state.shut:
-        return f"{counts}  ·  gate passed"
+        return f"{counts}  ·  passed"
     return counts if state.complete else f"{counts}  ·  {minutes_words(state.minutes_left)}"
 
 

@@ -4,28 +4,24 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QInputDialog, QLineEdit, QScrollArea, QSizePolicy, QStackedWidget, QVBoxLayout, QWidget
 
-from riktig.core.geometry import Drawing
-from riktig.core.ids import DeviceId, WireId
+from riktig.core.ids import DeviceId
 from riktig.core.keys import DeviceKey, Key, WireKey
 from riktig.core.production import (
     WORK,
     BuildStage,
     Operation,
-    ScanKind,
     StageState,
     gate_facts,
     gate_subject,
     may_not,
-    read_scan,
     stage_states,
     wires_of_stage,
 )
 from riktig.core.records import Outcome
-from riktig.core.schematic import NAMES
 from riktig.core.wiring import WIRING, Wire, WiringStage
 from riktig.desk.session import Session
-from riktig.desk.stations.build.bench_card import BenchCard, BenchWords
-from riktig.desk.stations.build.bench_words import task_words, wire_words
+from riktig.desk.stations.build.bench_control import BenchControl
+from riktig.desk.stations.build.change_page import ChangePage
 from riktig.desk.stations.build.people import PeopleAsked
 from riktig.desk.stations.build.stage_list import StageList, minutes_words
 from riktig.desk.stations.build.task_page import TaskPage
@@ -57,6 +53,7 @@ class BuildStation(Station):
         super().__init__(session)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self._people: PeopleAsked | None = None
+        self.bench = BenchControl(self)
         self.stage: BuildStage | None = None
         self.states: tuple[StageState, ...] = ()
         self.scan = QLineEdit()
@@ -70,8 +67,10 @@ class BuildStation(Station):
         self.person.clicked.connect(self.ask_who)
         card = self.button("Bench card", "The work at hand over the whole screen, read from two metres (F11)")
         card.setShortcut("F11")
-        card.clicked.connect(self.open_bench_card)
-        self.add_bar((self.scan, self.person, card, None, self.words))
+        card.clicked.connect(lambda _=False: self.bench.open())
+        self.changed = self.button("Changes", "Change orders as work, and red-lines from the bench", checkable=True)
+        self.changed.clicked.connect(self.refresh)
+        self.add_bar((self.scan, self.person, card, self.changed, None, self.words))
         self.stages = StageList()
         self.stages.stage_chosen.connect(self.show_stage)
         self.stages.setFocusPolicy(Qt.FocusPolicy.TabFocus)
@@ -82,12 +81,11 @@ class BuildStation(Station):
         self.tasks.pick_device = lambda key: session.select(key) if isinstance(key, DeviceKey) else None
         self.tasks.tested = self._tested
         self.tasks.go_elsewhere = self.asked.emit
-        self.bench = BenchCard(self._bench_words, self._bench_picture)
-        self.bench.do_next, self.bench.do_batch = self._do_next, self._do_batch
-        self.bench.take_back, self.bench.step, self.bench.scanned = self._take_back, self._step, self.take_code
         self.pages = QStackedWidget()
         self.pages.addWidget(self.tasks)
         self.pages.addWidget(self.wires)
+        self.changes = ChangePage(session, self.asked.emit)
+        self.pages.addWidget(self.changes)
         self.gate_words = plain_label("", "judgement", wraps=True)
         self.pass_gate = self.button("Begin all the same …", "Passes this gate: your name and your reason are kept")
         self.pass_gate.clicked.connect(self.ask_to_pass)
@@ -132,13 +130,20 @@ class BuildStation(Station):
             self.stage = self._first_open()
         if self.stage.is_wiring:
             self.wires.refresh()
-            self.stage = self._of_wire_at_hand() or self.stage
+            self.stage = self.stage_of_wire_at_hand() or self.stage
         self._show_heads()
         self.person.setText(session.who or "Who is here?")
         self.person.setShortcut("F4")  # a new text takes the old shortcut away
-        state = self._state(self.stage)
+        state = self.state_of(self.stage)
         wiring = self.stage.is_wiring
-        self.pages.setCurrentWidget(self.wires if wiring else self.tasks)
+        open_count = self.changes.open_count
+        self.changed.setText(f"Changes  {open_count}" if open_count else "Changes")
+        if self.changed.isChecked():
+            self.pages.setCurrentWidget(self.changes)
+            self.gate.hide()
+            self.changes.refresh()
+        else:
+            self.pages.setCurrentWidget(self.wires if wiring else self.tasks)
         if not wiring:
             self.tasks.show_stage(state, self.states)
         lines = [f"{tick.name}: {tick.what} no longer counts, {tick.why}." for tick in session.progress.stale]
@@ -150,8 +155,8 @@ class BuildStation(Station):
         ]
         self.stale_words.setText("\n".join(lines))
         self.stale_area.setVisible(bool(lines))
-        if self.bench.isVisible():
-            self.bench.show_now()
+        if self.bench.card.isVisible():
+            self.bench.card.show_now()
         self.hint.setText(
             "Space or foot switch: tick the next   1 … 5: tick one, with Shift of the whole batch   "
             "Backspace: take back   Up, Down: another wire"
@@ -162,18 +167,19 @@ class BuildStation(Station):
     def _show_heads(self) -> None:
         """The list of stages, the words above and the gate, for the stage at hand."""
         assert self.stage is not None  # refresh chose one
-        state = self._state(self.stage)
+        state = self.state_of(self.stage)
         left = minutes_words(sum(stage.minutes_left for stage in self.states))
         self.stages.show_stages(self.states, self.stage)
         self.words.setText(f"{state.finished} of {state.count}  ·  {left} left in all")
         self._show_gate(state)
 
-    def _of_wire_at_hand(self) -> BuildStage | None:
+    def stage_of_wire_at_hand(self) -> BuildStage | None:
+        """The stage of the wire at hand, None when there is none."""
         state = self.session.progress.of(self.wires.key)
         return _OF_WIRE.get(state.wire.stage, BuildStage.WIRES) if state else None
 
     def _wire_moved(self) -> None:
-        stage = self._of_wire_at_hand()
+        stage = self.stage_of_wire_at_hand()
         if stage and stage is not self.stage:
             self.stage = stage
             self._show_heads()
@@ -184,7 +190,8 @@ class BuildStation(Station):
         is_open = [state for state in self.states if not state.complete and state.may_begin]
         return (begun or is_open or list(self.states))[0].stage
 
-    def _state(self, stage: BuildStage) -> StageState:
+    def state_of(self, stage: BuildStage) -> StageState:
+        """How far a stage is."""
         return next(state for state in self.states if state.stage is stage)
 
     def _show_gate(self, state: StageState) -> None:
@@ -201,6 +208,7 @@ class BuildStation(Station):
     def show_stage(self, stage: BuildStage) -> None:
         """Turns to a stage; of the wires to the first of it that is not finished."""
         self.stage = stage
+        self.changed.setChecked(False)
         if stage.is_wiring:
             own = wires_of_stage(stage, self.session.progress)
             first = next((state for state in own if not state.complete), own[0] if own else None)
@@ -239,7 +247,7 @@ class BuildStation(Station):
         if stage is None:
             return False
         try:
-            facts = gate_facts(self._state(stage), reason)
+            facts = gate_facts(self.state_of(stage), reason)
         except ValueError as error:
             self.session.say(f"The gate stays shut: {error}.", wrong=True)
             return False
@@ -264,93 +272,10 @@ class BuildStation(Station):
         self._people.open()
         self._people.called.setFocus()
 
-    def open_bench_card(self) -> None:
-        """Opens the work at hand as one card over the whole screen."""
-        self.bench.show_now()
-        self.bench.showFullScreen()
-        self.bench.setFocus()
-
-    def _bench_words(self) -> BenchWords:
-        who = self.session.who or "nobody"
-        stage = self._state(self.stage or BuildStage.RECEIVE)
-        state = self.session.progress.of(self.wires.key) if stage.stage.is_wiring else None
-        if state is None:
-            return task_words(self.tasks.task, stage, who)
-        batches = self.session.evaluation.get(WIRING).batches
-        return wire_words(state, next(b for b in batches if state.wire.key in b.wires), stage, who)
-
-    def _bench_picture(self) -> Drawing:
-        is_wiring = self.stage is not None and self.stage.is_wiring
-        return (self.wires.where if is_wiring else self.tasks.view).drawing
-
-    def _do_next(self) -> None:
-        if self.stage and self.stage.is_wiring:
-            self.wires.tick_next()
-        else:
-            self.tasks.do_now()
-
-    def _do_batch(self) -> None:
-        state = self.session.progress.of(self.wires.key)
-        if self.stage and self.stage.is_wiring and state and state.next:
-            self.wires.toggle_batch(state.next)
-
-    def _take_back(self) -> None:
-        if self.stage and self.stage.is_wiring:
-            self.wires.take_back_last()
-        else:
-            self.tasks.take_back()
-
-    def _step(self, by: int) -> None:
-        (self.wires if self.stage and self.stage.is_wiring else self.tasks).step(by)
-
-    def take_code(self, code: str) -> str:
-        """Does what a scanned code asks for; what is wrong with it, "" for nothing.
-
-        The marker of the wire at hand does the next thing to it, that of another wire goes there; the same with the
-        code of a batch, whose next operation is then done to all its wires. A tag goes to its task in this stage.
-        """
-        session, job = self.session, self.session.job
-        person = next((person for person in job.people if person.badge and person.badge == code.strip()), None)
-        if person:
-            session.who = person.name
-            self.refresh()
-            return ""
-        wiring = session.evaluation.get(WIRING)
-        scan = read_scan(code, job.number, session.progress, wiring.batches, session.evaluation.get(NAMES), job.printed)
-        match scan.kind:
-            case ScanKind.WIRE if self.wires.key in scan.wires and self.stage and self.stage.is_wiring:
-                self.wires.tick_next()
-            case ScanKind.BATCH if self.wires.key in scan.wires and self.stage and self.stage.is_wiring:
-                self._do_batch()
-            case ScanKind.WIRE | ScanKind.BATCH:
-                is_open = (key for key in scan.wires if not self._is_complete(key))
-                self._go_to_wire(next(is_open, scan.wires[0]))
-            case ScanKind.DEVICE:
-                return self._go_to_device(scan.device)
-            case ScanKind.UNKNOWN:
-                return scan.said
-        return ""
-
-    def _is_complete(self, key: WireId) -> bool:
-        state = self.session.progress.of(key)
-        return state is not None and state.complete
-
-    def _go_to_wire(self, key: WireId) -> None:
-        self.wires.key = key
-        self.stage = self._of_wire_at_hand() or BuildStage.WIRES
-        self.refresh()
-
-    def _go_to_device(self, device: DeviceId | None) -> str:
-        for row, task in enumerate(self._state(self.stage).tasks if self.stage else ()):
-            if device and DeviceKey(device) in task.task.where:
-                self.tasks.list.setCurrentRow(row)
-                return ""
-        return "Nothing in this stage is done to that part: choose its stage first."
-
     def _scanned(self) -> None:
         code = self.scan.text()
         self.scan.clear()
-        wrong = self.take_code(code)
+        wrong = self.bench.take_code(code)
         if wrong:
             self.session.say(wrong, wrong=True)
         else:
@@ -358,7 +283,7 @@ class BuildStation(Station):
 
     def shut(self) -> None:
         """The window closes, and the card with it."""
-        self.bench.close()
+        self.bench.card.close()
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""
@@ -366,6 +291,7 @@ class BuildStation(Station):
         self.stages.set_theme(theme)
         self.wires.set_theme(theme)
         self.tasks.set_theme(theme)
+        self.changes.set_theme(theme)
 
     def show_selection(self, key: Key | None) -> None:
         """Goes to the chosen wire."""
@@ -377,12 +303,14 @@ class BuildStation(Station):
 
     def work_place(self) -> QWidget | None:
         """The list of the page, whose keys are those of the bench."""
+        if self.changed.isChecked():
+            return self.changes.lines
         return self.wires.list if self.stage and self.stage.is_wiring else self.tasks.list
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """The keys of the bench."""
         page = self.wires if self.stage and self.stage.is_wiring else self.tasks
-        if not page.bench_key(event):
+        if self.changed.isChecked() or not page.bench_key(event):
             super().keyPressEvent(event)
 
     def toggle(self, operation: Operation) -> None:

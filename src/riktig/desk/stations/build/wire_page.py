@@ -4,14 +4,14 @@ from collections.abc import Callable
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QInputDialog, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
 from riktig.core.geometry import Drawing
 from riktig.core.ids import WireId
 from riktig.core.keys import WireKey
 from riktig.core.plate import LAYOUT
 from riktig.core.production import Operation, WireState, tick_facts
-from riktig.core.records import NewRecord, TakenBack, WireDone
+from riktig.core.records import NewRecord, RedLine, TakenBack, WireDone
 from riktig.core.standards import conductor_name, is_awg, torque_name
 from riktig.core.wiring import WIRING, Wire, mini_plate
 from riktig.desk.canvas import DrawingView
@@ -56,6 +56,25 @@ class WirePage(QWidget):
         layout.setContentsMargins(0, 0, 0, 0)
         layout.addWidget(self.batch_line)
         layout.addLayout(row, 1)
+
+    def note_red_line(self, built: str) -> bool:
+        """Notes that the wire at hand is built otherwise than drawn; whether that is in the record."""
+        state = self._state()
+        if state is None or not built.strip():
+            return False
+        wire = state.wire
+        return self.session.record(
+            wire.key, RedLine(wire.name, f"{wire.start.label} to {wire.end.label}", built.strip())
+        )
+
+    def ask_red_line(self) -> None:
+        """Asks how the wire at hand was built."""
+        state = self._state()
+        if state is None:
+            return
+        built, given = QInputDialog.getText(self, "Red-line", f"How was {state.wire.name} built instead?")
+        if given:
+            self.note_red_line(built)
 
     def _make_list(self) -> QWidget:
         self.list = QListWidget()
@@ -112,6 +131,11 @@ class WirePage(QWidget):
         low.addLayout(ticks, 1)
         low.addWidget(self.where, 1)
         layout.addLayout(low, 1)
+        red = QPushButton("Red-line …")
+        red.setToolTip("It was built otherwise than drawn: note how; the planner answers")
+        red.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        red.clicked.connect(lambda _=False: self.ask_red_line())
+        ticks.addWidget(red)
         return card
 
     def refresh(self) -> None:

@@ -1,0 +1,113 @@
+"""The record of the bench beside wires, holes and tests: tasks, gates that were passed, change orders and red-lines."""
+
+from collections.abc import Iterable
+
+from riktig.core.evaluation import Evaluation
+from riktig.core.exports.schedule_model import Schedule, Value
+from riktig.core.job import Job
+from riktig.core.production import WORK, BuildStage, change_orders, progress_of, red_lines, stage_states, task_states
+from riktig.core.records import ContactRead, PartReceived, Record, RedLineAnswered
+from riktig.core.wiring import WIRING
+
+__all__ = ["change_record", "missing_work", "work_record"]
+
+_ELSEWHERE = (BuildStage.HOLES, BuildStage.CUT)
+"""Stages with a record of their own."""
+
+
+def work_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Schedule:
+    """Every task with who did it when; gates that were passed while they were shut stand with their reason.
+
+    Args:
+        evaluation: Of the job.
+        records: The log, oldest first.
+    """
+    log = tuple(records)
+    by_id = {record.id: record for record in log}
+    rows: list[tuple[Value, ...]] = []
+    states = stage_states(evaluation.get(WORK), progress_of(evaluation.get(WIRING), log), log)
+    for stage in states:
+        if stage.passed:
+            gate = stage.passed
+            text = f"begun with a shut gate: {gate.reason} (open then: {gate.open_work})"
+            rows.append((stage.stage.value, text, "", gate.who, gate.when[:16]))
+        if stage.stage in _ELSEWHERE:
+            continue
+        for task in stage.tasks:
+            record = by_id.get(task.record)
+            noted = _noted(record) if record else ""
+            who, when = (task.done.who, task.done.when[:16]) if task.done else ("", "")
+            rows.append((stage.stage.value, task.task.title, noted or task.stale, who, when))
+    columns = (("stage", "Stage"), ("task", "Task"), ("noted", "Noted"), ("who", "Done by"), ("when", "When"))
+    return Schedule("work record", "Work record", columns, tuple(rows))
+
+
+def _noted(record: Record) -> str:
+    """What was entered with a task."""
+    match record.facts:
+        case PartReceived(quantity=quantity, wanted=wanted, serials=serials, batch=batch):
+            parts = [
+                f"{quantity} of {wanted}",
+                f"serial {serials}" if serials else "",
+                f"batch {batch}" if batch else "",
+            ]
+            return ", ".join(part for part in parts if part)
+        case ContactRead(ohm=ohm, zero=zero, meter=meter, fault=fault):
+            read = f"{ohm} Ω, leads {zero:g} Ω, {meter}" if ohm else meter
+            return f"{read}: {fault}" if fault else read
+    return ""
+
+
+def change_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Schedule:
+    """Change orders and red-lines, with who asked, opened, answered and closed.
+
+    Args:
+        evaluation: Of the job; orders and red-lines are told from the log alone.
+        records: The log, oldest first.
+    """
+    log = tuple(records)
+    rows: list[tuple[Value, ...]] = [
+        (
+            f"change order {order.number}",
+            order.said.title,
+            f"{order.said.why}; asked by {order.said.asked_by or 'nobody named'}; since revision {order.said.base}",
+            f"{order.who} {order.when[:16]}",
+            f"closed by {order.closed.who} {order.closed.when[:16]}" if order.closed else "open",
+        )
+        for order in change_orders(log)
+    ]
+    for line in red_lines(log):
+        answer = line.answer.facts if line.answer else None
+        said = f"{answer.answer}: {answer.why}" if isinstance(answer, RedLineAnswered) else "open"
+        drawn = f"drawn {line.said.drawn}, built {line.said.built}"
+        rows.append(("red-line", line.said.name, drawn, f"{line.record.who} {line.record.when[:16]}", said))
+    columns = (("kind", "Kind"), ("what", "What"), ("says", "It says"), ("by", "Noted by"), ("answer", "Answer"))
+    return Schedule("change record", "Change orders and red-lines", columns, tuple(rows))
+
+
+def missing_work(evaluation: Evaluation[Job], records: Iterable[Record]) -> list[str]:
+    """What is not finished at the bench beside wires, in words: stages, gates passed, orders and red-lines open.
+
+    Args:
+        evaluation: Of the job.
+        records: The log, oldest first.
+    """
+    log = tuple(records)
+    missing: list[str] = []
+    tasks = task_states(evaluation.get(WORK), log)
+    for stage in BuildStage:
+        own = [task for task in tasks if task.task.stage is stage]
+        left = sum(task.done is None for task in own)
+        if left:
+            missing.append(f"{stage.value.lower()}: {left} of {len(own)} not done")
+    states = stage_states(evaluation.get(WORK), progress_of(evaluation.get(WIRING), log), log)
+    missing += [
+        f"{state.stage.value.lower()} was begun with a shut gate by {state.passed.who}: {state.passed.reason}"
+        for state in states
+        if state.passed
+    ]
+    missing += [
+        f"change order {order.number} is open: {order.said.title}" for order in change_orders(log) if order.is_open
+    ]
+    missing += [f"a red-line is open: {line.said.name}" for line in red_lines(log) if line.answer is None]
+    return missing
