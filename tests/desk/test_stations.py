@@ -330,7 +330,7 @@ class TestBuild:
         self, station: BuildStation, session: Session, said: list[tuple[str, bool]]
     ) -> None:
         wire = next(w for w in session.evaluation.get(WIRING).wires if w.name == "9 S2:3 to S1:2")
-        station.show_selection(WireKey(wire.key))
+        session.select(WireKey(wire.key))
         for _ in Operation:
             press(station.wires.list, Qt.Key.Key_Space)
         from riktig.core.schematic import insert_contact

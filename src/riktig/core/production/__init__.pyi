@@ -43,7 +43,16 @@ from .ticks import (
     tick_facts,
 )
 from .work_model import NEEDS, BuildStage, PassedGate, StageState, TaskState, WorkTask
-from .work_state import WIRE_MINUTES, gate_facts, gate_subject, received, stage_states, task_states, wires_of_stage
+from .work_state import (
+    WIRE_MINUTES,
+    gate_facts,
+    gate_subject,
+    received,
+    stage_of_wire,
+    stage_states,
+    task_states,
+    wires_of_stage,
+)
 
 __all__ = [
     "ACCEPTED",
@@ -124,6 +133,7 @@ __all__ = [
     "received",
     "red_lines",
     "shown_for",
+    "stage_of_wire",
     "stage_states",
     "task_states",
     "tick_facts",

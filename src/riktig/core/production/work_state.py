@@ -5,9 +5,18 @@ from collections.abc import Iterable, Sequence
 from riktig.core.production.ticks import BuildProgress, Done, WireState
 from riktig.core.production.work_model import NEEDS, BuildStage, PassedGate, StageState, TaskState, WorkTask
 from riktig.core.records import Facts, GatePassed, PartReceived, Record, Slot, counted, slot_of, taken_back
-from riktig.core.wiring import WiringStage
+from riktig.core.wiring import Wire, WiringStage
 
-__all__ = ["WIRE_MINUTES", "gate_facts", "gate_subject", "received", "stage_states", "task_states", "wires_of_stage"]
+__all__ = [
+    "WIRE_MINUTES",
+    "gate_facts",
+    "gate_subject",
+    "received",
+    "stage_of_wire",
+    "stage_states",
+    "task_states",
+    "wires_of_stage",
+]
 
 WIRE_MINUTES = 2.0
 """What marking, fitting, landing and tightening of a wire take beside the cutting, min (chosen by us)."""
@@ -33,12 +42,14 @@ def task_states(tasks: Sequence[WorkTask], records: Iterable[Record]) -> tuple[T
     return tuple(TaskState(task, *states.get(slot_of(task.subject, task.facts), (None, "", ""))) for task in tasks)
 
 
+def stage_of_wire(wire: Wire) -> BuildStage:
+    """The stage of the bench that a wire belongs to."""
+    return {WiringStage.DOOR: BuildStage.DOOR, WiringStage.EARTH: BuildStage.EARTHS}.get(wire.stage, BuildStage.WIRES)
+
+
 def wires_of_stage(stage: BuildStage, progress: BuildProgress) -> tuple[WireState, ...]:
     """The wires of a stage of wiring, in the order they go in."""
-    own = {BuildStage.DOOR: WiringStage.DOOR, BuildStage.EARTHS: WiringStage.EARTH}
-    if stage in own:
-        return tuple(state for state in progress.states if state.wire.stage is own[stage])
-    return tuple(state for state in progress.states if state.wire.stage not in own.values())
+    return tuple(state for state in progress.states if stage_of_wire(state.wire) is stage)
 
 
 def stage_states(

@@ -1,4 +1,4 @@
-from .change_work import ChangeLine, ChangeWork, change_work
+from .change_work import ChangeLine, ChangeWork, change_paper, change_work
 from .details_model import Details, DetailsRow, DetailsSection, Photo
 from .details_pages import details_of, device_of, photo_subject, photos_of
 from .drawing_list import DrawingLine, drawing_lines
@@ -28,6 +28,7 @@ __all__ = [
     "TracePage",
     "WalkStep",
     "change_order",
+    "change_paper",
     "change_work",
     "details_of",
     "device_of",

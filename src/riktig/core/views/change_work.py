@@ -5,6 +5,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from riktig.core.evaluation import Evaluation
+from riktig.core.exports.schedule_model import Schedule
 from riktig.core.ids import WireId
 from riktig.core.job import Job
 from riktig.core.keys import Key, WireKey
@@ -27,7 +28,7 @@ from riktig.core.proving import TESTS, reading_facts, results_of
 from riktig.core.records import NewRecord, Outcome, Record, TaskDone, counted, slot_of, why_not
 from riktig.core.wiring import WIRING
 
-__all__ = ["ChangeLine", "ChangeWork", "change_work"]
+__all__ = ["ChangeLine", "ChangeWork", "change_paper", "change_work"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,6 +73,20 @@ class ChangeWork:
         names = {"Wires": "wire", "Build": "task", "Labels": "label", "Prove": "test"}
         counted_lines = Counter(names[line.station] for line in self.lines)
         return ", ".join(f"{n} {name if n == 1 else name + 's'}" for name, n in counted_lines.items()) or "nothing"
+
+
+def change_paper(work: ChangeWork, title: str) -> Schedule:
+    """The work of a change as a list to print, with room to sign for what is not done.
+
+    Args:
+        work: The work.
+        title: What is changed.
+    """
+    columns = (("station", "Where"), ("what", "What"), ("thing", "Thing"), ("why", "Why"), ("done", "Done by, date"))
+    rows = tuple(
+        (line.station, line.what, line.name, line.why, "in the record" if line.done else "") for line in work.lines
+    )
+    return Schedule("change order", f"Change order: {title}", columns, rows)
 
 
 def change_work(before: Evaluation[Job], after: Evaluation[Job], records: Iterable[Record], subject: str) -> ChangeWork:

@@ -106,7 +106,7 @@ class BenchControl:
         return state is not None and state.complete
 
     def _go_to_wire(self, key: WireId) -> None:
-        self._station.wires.key = key
+        self._station.wires.go_to_wire(key)
         self._station.stage = self._station.stage_of_wire_at_hand() or BuildStage.WIRES
         self._station.refresh()
 

@@ -1,12 +1,14 @@
 """Change orders as work, and red-lines from the bench: what is open, where it lies, and what closes it."""
 
 from collections.abc import Callable
+from pathlib import Path
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
     QDialog,
     QDialogButtonBox,
+    QFileDialog,
     QFormLayout,
     QInputDialog,
     QLineEdit,
@@ -19,6 +21,8 @@ from PySide6.QtWidgets import (
 )
 
 from riktig.core.evaluation import Evaluation
+from riktig.core.exports import write_set
+from riktig.core.exports.paper_sets import head_of, paper_of
 from riktig.core.job import Job
 from riktig.core.keys import Key
 from riktig.core.plate import LAYOUT
@@ -35,7 +39,7 @@ from riktig.core.production import (
     red_lines,
 )
 from riktig.core.records import ChangeClosed, ChangeOpened, NewRecord, Record, RedLineAnswered, TakenBack, WireDone
-from riktig.core.views import ChangeLine, ChangeWork, change_work
+from riktig.core.views import ChangeLine, ChangeWork, change_paper, change_work
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme, grown, words_font
@@ -117,6 +121,7 @@ class ChangePage(QWidget):
         self.tick = _button("Done", "Ticks the chosen line, where it is done here (Space)", self.tick_line)
         self.there = _button("Show", "Goes to where the chosen line is done (Enter)", self.show_line)
         self.close_order = _button("Close order", "Everything of it is done, drawn and tested again", self.close_it)
+        self.paper = _button("Print …", "The work of this change as a list, with room to sign", self.ask_where)
         self.accept_line = _button("Accept", "The drawing says so now", lambda: self.answer(ACCEPTED))
         self.reject_line = _button(
             "Reject", "It is built as drawn: its ends are to be landed again", lambda: self.answer(REJECTED)
@@ -127,7 +132,9 @@ class ChangePage(QWidget):
         middle = QVBoxLayout()
         middle.addWidget(self.said)
         middle.addWidget(self.lines, 1)
-        middle.addLayout(row_of((self.tick, self.there, self.close_order, self.accept_line, self.reject_line, None)))
+        middle.addLayout(
+            row_of((self.tick, self.there, self.paper, self.close_order, self.accept_line, self.reject_line, None))
+        )
         row = row_of((), gap=10)
         row.addLayout(left, 1)
         row.addLayout(middle, 2)
@@ -191,7 +198,7 @@ class ChangePage(QWidget):
         self.work = self._work_of(order) if order else ChangeWork(())
         self._fill_lines()
         for button, shown in (
-            (self.tick, order), (self.there, order), (self.close_order, order and order.is_open),
+            (self.tick, order), (self.there, order), (self.paper, order), (self.close_order, order and order.is_open),
             (self.accept_line, red and not red.answer), (self.reject_line, red and not red.answer),
         ):  # fmt: skip
             button.setVisible(bool(shown))
@@ -287,6 +294,26 @@ class ChangePage(QWidget):
         if self.order and self.order.is_open and not self.work.left:
             self.session.record(self.subject, ChangeClosed(self.work.counts))
             self.refresh()
+
+    def ask_where(self) -> None:
+        """Asks where the list is written."""
+        chosen, _ = QFileDialog.getSaveFileName(self, "Change order", "change_order.pdf", "PDF (*.pdf)")
+        if chosen:
+            self.write_paper(Path(chosen))
+
+    def write_paper(self, path: Path) -> bool:
+        """Writes the work of the chosen order as a PDF; whether that could be done."""
+        session, order = self.session, self.order
+        if order is None:
+            return False
+        head, paper = head_of(session.job, session.clock(), session.who), paper_of(session.job)
+        try:
+            write_set(path, head, (), [change_paper(self.work, order.said.title)], paper=paper)
+        except OSError as error:
+            session.say(f"{path} cannot be written ({error.strerror}); the list is still here.", wrong=True)
+            return False
+        session.say(f"The change order is in {path}.")
+        return True
 
     def answer(self, answer: str) -> None:
         """The planner's answer to the chosen red-line."""

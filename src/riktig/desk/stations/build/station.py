@@ -14,11 +14,12 @@ from riktig.core.production import (
     gate_facts,
     gate_subject,
     may_not,
+    stage_of_wire,
     stage_states,
     wires_of_stage,
 )
 from riktig.core.records import Outcome
-from riktig.core.wiring import WIRING, Wire, WiringStage
+from riktig.core.wiring import WIRING, Wire
 from riktig.desk.session import Session
 from riktig.desk.stations.build.bench_control import BenchControl
 from riktig.desk.stations.build.change_page import ChangePage
@@ -35,7 +36,6 @@ STALE_HEIGHT = 96
 """Room for what no longer counts; more of it scrolls (chosen by us: four lines)."""
 LEAST_WIDE = 390
 """Of a page, px: in a narrower window the stages give way to their signs (chosen by us)."""
-_OF_WIRE = {WiringStage.DOOR: BuildStage.DOOR, WiringStage.EARTH: BuildStage.EARTHS}
 
 
 class BuildStation(Station):
@@ -176,7 +176,7 @@ class BuildStation(Station):
     def stage_of_wire_at_hand(self) -> BuildStage | None:
         """The stage of the wire at hand, None when there is none."""
         state = self.session.progress.of(self.wires.key)
-        return _OF_WIRE.get(state.wire.stage, BuildStage.WIRES) if state else None
+        return stage_of_wire(state.wire) if state else None
 
     def _wire_moved(self) -> None:
         stage = self.stage_of_wire_at_hand()
@@ -213,7 +213,7 @@ class BuildStation(Station):
             own = wires_of_stage(stage, self.session.progress)
             first = next((state for state in own if not state.complete), own[0] if own else None)
             if first:
-                self.wires.key = first.wire.key
+                self.wires.go_to_wire(first.wire.key)
         self.refresh()
 
     def may_begin(self, stage: BuildStage) -> bool:
@@ -230,7 +230,7 @@ class BuildStation(Station):
         return False
 
     def _may_tick_wire(self, wire: Wire) -> bool:
-        return self.may_begin(_OF_WIRE.get(wire.stage, BuildStage.WIRES))
+        return self.may_begin(stage_of_wire(wire))
 
     def ask_to_pass(self) -> None:
         """Asks for the reason, and passes the gate of the stage that is shown."""
@@ -298,7 +298,7 @@ class BuildStation(Station):
         state = self.session.progress.of(key.wire) if isinstance(key, WireKey) else None
         if state and state.wire.key != self.wires.key:
             self.wires.key = state.wire.key
-            self.stage = _OF_WIRE.get(state.wire.stage, BuildStage.WIRES)
+            self.stage = stage_of_wire(state.wire)
             self.refresh()
 
     def work_place(self) -> QWidget | None:

@@ -10,7 +10,7 @@ from riktig.core.geometry import Drawing
 from riktig.core.ids import WireId
 from riktig.core.keys import WireKey
 from riktig.core.plate import LAYOUT
-from riktig.core.production import Operation, WireState, tick_facts
+from riktig.core.production import Operation, WireState, stage_of_wire, tick_facts
 from riktig.core.records import NewRecord, RedLine, TakenBack, WireDone
 from riktig.core.standards import conductor_name, is_awg, torque_name
 from riktig.core.wiring import WIRING, Wire, mini_plate
@@ -218,9 +218,9 @@ class WirePage(QWidget):
             self.session.select(WireKey(self.key))
 
     def go_to_wire(self, key: WireId) -> None:
-        """Goes to a wire."""
+        """Goes to a wire, which is then what is selected everywhere."""
         self.key = key
-        self.refresh()
+        self.session.select(WireKey(key))
 
     def toggle(self, operation: Operation) -> None:
         """Ticks an operation, or takes its tick back with a correcting entry."""
@@ -253,7 +253,18 @@ class WirePage(QWidget):
             self.toggle(state.next)
         after = self._state()
         if after and after.complete:
-            self.step(1)
+            self._go_on(after.wire)
+
+    def _go_on(self, done: Wire) -> None:
+        """Goes to the next wire that is not finished, those of the same stage of the bench first."""
+        states = self.session.progress.states
+        at = next((n for n, state in enumerate(states) if state.wire.key == done.key), 0)
+        left = [state.wire for state in (*states[at:], *states[:at]) if not state.complete]
+        stage = stage_of_wire(done)
+        following = next((wire for wire in left if stage_of_wire(wire) is stage), left[0] if left else None)
+        if following:
+            row = next(n for n, state in enumerate(states) if state.wire.key == following.key)
+            self.list.setCurrentRow(row)
 
     def _take_back(self, operation: Operation) -> None:
         for record in reversed(self.session.records):

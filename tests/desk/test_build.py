@@ -1,0 +1,401 @@
+"""Build in the real window: stages and gates, the bench card by foot switch and scanner, people, changes."""
+
+from pathlib import Path
+
+import pytest
+from pypdf import PdfReader
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QWidget
+
+from riktig.core.edits import ChangeLoad, SetPerson
+from riktig.core.ids import LoadId
+from riktig.core.job import Person
+from riktig.core.production import (
+    ACCEPTED,
+    REJECTED,
+    BuildStage,
+    Operation,
+    batch_code,
+    change_orders,
+    red_lines,
+    tick_facts,
+    wire_code,
+)
+from riktig.core.records import (
+    ChangeOpened,
+    ContactRead,
+    GatePassed,
+    NewRecord,
+    PartReceived,
+    TakenBack,
+    TaskDone,
+    WireDone,
+)
+from riktig.core.wiring import WIRING
+from riktig.desk.session import Session
+from riktig.desk.shell import MainWindow
+from riktig.desk.stations.build import BuildStation
+from riktig.devices import FOOT_SWITCH_KEY, FootSwitch, Scanner
+from tests.desk.conftest import open_gates, press, settle_window
+from tests.effort import some
+
+Said = list[tuple[str, bool]]
+KEYS = {"Return": Qt.Key.Key_Return, FOOT_SWITCH_KEY: Qt.Key.Key_PageDown}
+
+
+@pytest.fixture
+def station(window: MainWindow, session: Session) -> BuildStation:
+    window.go_to("Build")
+    settle_window()
+    station = window.stations["Build"]
+    assert isinstance(station, BuildStation)
+    return station
+
+
+def scanner_on(widget: QWidget) -> Scanner:
+    return Scanner(lambda text: QTest.keyClicks(widget, text), lambda key: QTest.keyClick(widget, KEYS[key]))
+
+
+def foot_switch_on(widget: QWidget) -> FootSwitch:
+    return FootSwitch(lambda key: QTest.keyClick(widget, KEYS[key]))
+
+
+def finished(station: BuildStation, stage: BuildStage) -> int:
+    return station.state_of(stage).finished
+
+
+def test_a_fresh_job_begins_with_what_is_delivered(station: BuildStation) -> None:
+    assert station.stage is BuildStage.RECEIVE
+    assert station.pages.currentWidget() is station.tasks
+    assert station.stages.count() == len(BuildStage)
+    assert station.gate.isHidden()
+
+
+def test_space_does_a_task_and_goes_on_and_backspace_takes_it_back(station: BuildStation, session: Session) -> None:
+    first = station.tasks.task
+    assert first is not None
+    press(station.tasks.list, Qt.Key.Key_Space)
+    assert finished(station, BuildStage.RECEIVE) == 1
+    assert station.tasks.task is not None
+    assert station.tasks.task.task.subject != first.task.subject
+    press(station.tasks.list, Qt.Key.Key_Up)
+    press(station.tasks.list, Qt.Key.Key_Backspace)
+    assert finished(station, BuildStage.RECEIVE) == 0
+    assert [type(record.facts) for record in session.records] == [PartReceived, TakenBack]
+
+
+def test_parts_that_are_short_stay_open(station: BuildStation, session: Session) -> None:
+    station.tasks.entry.quantity.setValue(0)
+    station.tasks.entry.batch.setText("B7")
+    station.tasks.do_now()
+    assert finished(station, BuildStage.RECEIVE) == 0
+    assert isinstance(session.records[0].facts, PartReceived)
+    assert session.records[0].facts.batch == "B7"
+    assert "are there" in station.stale_words.text()
+
+
+def test_a_shut_gate_refuses_until_somebody_passes_it_with_a_reason(
+    station: BuildStation, session: Session, said: Said
+) -> None:
+    station.show_stage(BuildStage.PARTS)
+    assert not station.gate.isHidden()
+    assert "Parts received" in station.gate_words.text()
+    press(station.tasks.list, Qt.Key.Key_Space)
+    assert session.records == ()
+    assert "Nothing was recorded" in said[-1][0]
+    assert not station.pass_with("   ")
+    assert session.records == ()
+    assert station.pass_with("the enclosure comes on Friday")
+    press(station.tasks.list, Qt.Key.Key_Space)
+    assert finished(station, BuildStage.PARTS) == 1
+    assert "Ida: the enclosure comes on Friday" in station.gate_words.text()
+    station.show_stage(BuildStage.TAGS)
+    press(station.tasks.list, Qt.Key.Key_Space)
+    assert finished(station, BuildStage.TAGS) == 0, "one gate that was passed opens no other"
+
+
+def test_wires_wait_for_their_gate_too(station: BuildStation, session: Session, said: Said) -> None:
+    station.show_stage(BuildStage.WIRES)
+    press(station.wires.list, Qt.Key.Key_Space)
+    assert session.progress.count(Operation.CUT) == 0
+    assert "comes after" in said[-1][0]
+    open_gates(session)
+    press(station.wires.list, Qt.Key.Key_Space)
+    assert session.progress.count(Operation.CUT) == 1
+
+
+def test_holes_are_ticked_where_they_are_measured(station: BuildStation, window: MainWindow, session: Session) -> None:
+    station.show_stage(BuildStage.HOLES)
+    press(station.tasks.list, Qt.Key.Key_Space)
+    settle_window()
+    assert session.records == ()
+    assert window.current in ("Plate", "Door")
+
+
+def test_a_reading_needs_its_instrument_and_the_zero_of_its_leads(
+    station: BuildStation, session: Session, said: Said
+) -> None:
+    open_gates(session)
+    before = len(session.records)
+    station.show_stage(BuildStage.OPERATOR_TESTS)
+    tasks = station.state_of(BuildStage.OPERATOR_TESTS).tasks
+    row = next(
+        n for n, t in enumerate(tasks) if isinstance(t.task.facts, ContactRead) and t.task.facts.expected == "closed"
+    )
+    station.tasks.list.setCurrentRow(row)
+    entry = station.tasks.entry
+    entry.ohm.setText("0.3")
+    station.tasks.do_now()
+    assert "needs its instrument" in said[-1][0]
+    entry.meter.setText("M-1, 4711")
+    station.tasks.do_now()
+    assert "leads" in said[-1][0]
+    for ohm in ("", "1e999", "-1", "abc", "nan"):
+        entry.zero.setText("0,2")
+        entry.ohm.setText(ohm)
+        station.tasks.do_now()
+    assert len(session.records) == before
+    entry.ohm.setText("40")
+    station.tasks.do_now()
+    assert finished(station, BuildStage.OPERATOR_TESTS) == 0, "a wrong reading is kept, and passes nothing"
+    assert "39.8 Ω where it is closed" in station.stale_words.text()
+    station.tasks.list.setCurrentRow(row)
+    entry.ohm.setText("0,3")
+    press(entry.ohm, Qt.Key.Key_Return)
+    assert finished(station, BuildStage.OPERATOR_TESTS) == 1
+
+
+def test_a_whole_batch_is_cut_in_one_tick(station: BuildStation, session: Session) -> None:
+    open_gates(session)
+    station.show_stage(BuildStage.WIRES)
+    batch = next(b for b in session.evaluation.get(WIRING).batches if station.wires.key in b.wires)
+    assert len(batch.wires) > 1
+    press(station.wires.list, Qt.Key.Key_1, Qt.KeyboardModifier.ShiftModifier)
+    cut = {state.wire.key for state in session.progress.states if state.has(Operation.CUT)}
+    assert cut == set(batch.wires)
+    assert len({record.when for record in session.records if isinstance(record.facts, WireDone)}) <= len(batch.wires)
+
+
+class TestBenchCard:
+    @pytest.fixture
+    def card(self, station: BuildStation, session: Session) -> "BuildStation":
+        open_gates(session)
+        station.show_stage(BuildStage.WIRES)
+        station.bench.card.resize(1280, 800)
+        station.bench.card.show_now()
+        station.bench.card.show()
+        settle_window()
+        return station
+
+    def test_the_foot_switch_takes_a_wire_from_cutting_to_tight(self, card: BuildStation, session: Session) -> None:
+        switch = foot_switch_on(card.bench.card)
+        first = card.wires.key
+        assert card.bench.card.next.text().startswith("Cut ")
+        for _ in Operation:
+            switch.step()
+        state = session.progress.of(first)
+        assert state is not None
+        assert state.complete
+        assert card.wires.key != first
+        assert card.bench.card.name.text() == session.evaluation.get(WIRING).by_key[card.wires.key].number
+
+    def test_the_marker_of_the_wire_at_hand_ticks_and_another_goes_there(
+        self, card: BuildStation, session: Session
+    ) -> None:
+        scanner = scanner_on(card.bench.card)
+        number = session.evaluation.get(WIRING).by_key[card.wires.key].number
+        scanner.scan(wire_code(session.job.number, number))
+        assert session.progress.count(Operation.CUT) == 1
+        scanner.scan("M1-U")
+        assert session.evaluation.get(WIRING).by_key[card.wires.key].number == "M1-U"
+        assert session.progress.count(Operation.CUT) == 1
+
+    def test_the_same_code_twice_within_a_second_is_one(self, card: BuildStation, session: Session) -> None:
+        now = [100.0]
+        card.bench.card._clock = lambda: now[0]
+        number = session.evaluation.get(WIRING).by_key[card.wires.key].number
+        scanner = scanner_on(card.bench.card)
+        for later in (0.0, 0.4, 0.4, 1.5):
+            now[0] += later
+            scanner.scan(number)
+        done = [record for record in session.records if isinstance(record.facts, WireDone)]
+        assert len(done) == 2
+
+    def test_the_code_of_a_batch_ticks_all_its_wires(self, card: BuildStation, session: Session) -> None:
+        batch = next(b for b in session.evaluation.get(WIRING).batches if card.wires.key in b.wires)
+        scanner_on(card.bench.card).scan(batch_code(session.job.number, batch.number))
+        assert {s.wire.key for s in session.progress.states if s.has(Operation.CUT)} == set(batch.wires)
+
+    @pytest.mark.parametrize("code", ["OTHER/36", "B999", "rubbish", "x" * 80])
+    def test_a_code_of_nothing_here_is_said_on_the_card(self, card: BuildStation, session: Session, code: str) -> None:
+        before = len(session.records)
+        scanner_on(card.bench.card).scan(code)
+        assert card.bench.card.said.text()
+        assert len(session.records) == before
+
+    def test_a_badge_changes_who_is_at_the_bench(self, card: BuildStation, session: Session) -> None:
+        session.edit("people", SetPerson(Person("IDA", "Ida")))
+        session.edit("people", SetPerson(Person("OS", "Ola Sand", "B-2")))
+        scanner_on(card.bench.card).scan("B-2")
+        foot_switch_on(card.bench.card).step()
+        assert session.records[-1].who == "Ola Sand"
+        assert "Ola Sand" in card.bench.card.head.text()
+
+    def test_escape_closes_it_and_typing_does_not_tick(self, card: BuildStation, session: Session) -> None:
+        before = len(session.records)
+        QTest.keyClicks(card.bench.card, "12345")
+        assert len(session.records) == before
+        press(card.bench.card, Qt.Key.Key_Escape)
+        assert not card.bench.card.isVisible()
+
+
+def test_who_may_not_build_ticks_nothing_and_initials_take_over(
+    station: BuildStation, session: Session, said: Said
+) -> None:
+    session.edit("people", SetPerson(Person("OS", "Ola Sand", "B-2")))
+    session.edit("people", SetPerson(Person("EH", "Eva Holm", builds=False, inspects=True)))
+    press(station.tasks.list, Qt.Key.Key_Space)
+    assert "Ida is not among the people of this job" in said[-1][0]
+    station.ask_who()
+    assert station._people is not None
+    QTest.keyClicks(station._people.called, "eh")
+    press(station._people.called, Qt.Key.Key_Return)
+    assert session.who == "Eva Holm"
+    press(station.tasks.list, Qt.Key.Key_Space)
+    assert "may not build" in said[-1][0]
+    assert not [record for record in session.records if isinstance(record.facts, PartReceived)]
+    station.ask_who()
+    QTest.keyClicks(station._people.called, "nobody here")
+    press(station._people.called, Qt.Key.Key_Return)
+    assert session.who == "Eva Holm"
+    assert "Nobody of this job" in station._people.said.text()
+
+
+def test_a_wash_drum_is_built_from_receipt_to_inspection(station: BuildStation, session: Session) -> None:
+    """Every stage by the foot switch, readings typed; metal is ticked elsewhere, the inspection by somebody else."""
+    switch = foot_switch_on(station)
+    for stage in BuildStage:
+        if stage is BuildStage.INSPECTION:
+            for _ in range(2):
+                station.show_stage(stage)
+                switch.step()
+            assert finished(station, stage) == 0, "who built it does not inspect it"
+            session.who = "Eva Holm"
+        state = station.state_of(stage)
+        assert state.may_begin, f"{stage}: {state.shut}"
+        station.show_stage(stage)
+        if stage in (BuildStage.HOLES, BuildStage.CUT):
+            session.record_all([NewRecord(task.task.subject, task.task.facts) for task in state.tasks])
+            continue
+        if stage.is_wiring:
+            for _ in range(state.count * len(Operation) + 5):
+                if station.state_of(stage).complete:
+                    break
+                switch.step()
+            assert station.state_of(stage).complete, stage
+            continue
+        station.tasks.entry.meter.setText("M-1, 4711")
+        station.tasks.entry.zero.setText("0.2")
+        for _ in state.tasks:
+            task = station.tasks.task
+            assert task is not None
+            if isinstance(task.task.facts, ContactRead):
+                station.tasks.entry.ohm.setText("0.3" if task.task.facts.expected == "closed" else "OL")
+            switch.step()
+        assert station.state_of(stage).complete, stage
+    assert all(state.complete for state in station.states)
+    assert not [record for record in session.records if isinstance(record.facts, GatePassed)]
+    assert session.progress.complete == len(session.progress.states)
+
+
+class TestChanges:
+    def open_order(self, station: BuildStation, session: Session) -> None:
+        assert session.file is not None
+        said = ChangeOpened("no run lamp", "the customer reads it elsewhere", "customer", session.file.revision())
+        assert station.changes.open_order(said)
+        station.changed.setChecked(True)
+
+    def tick_half(self, session: Session) -> None:
+        wires = session.evaluation.get(WIRING).wires
+        session.record_all([NewRecord(w.key, tick_facts(w, op)) for w in wires for op in Operation])
+
+    def test_a_lamp_less_is_work_down_to_the_last_wire(
+        self, station: BuildStation, session: Session, tmp_path: Path
+    ) -> None:
+        open_gates(session)
+        self.tick_half(session)
+        self.open_order(station, session)
+        lamp = session.job.loads[0]
+        assert lamp.run_lamp
+        before = {wire.key for wire in session.evaluation.get(WIRING).wires}
+        session.edit("no run lamp", ChangeLoad(LoadId(lamp.id), {"run_lamp": False}))
+        settle_window()
+        station.refresh()
+        after = {wire.key for wire in session.evaluation.get(WIRING).wires}
+        work = station.changes.work
+        touched = {key for line in work.lines if line.wire for key in line.wire.keys}
+        assert touched >= before ^ after != set()
+        assert {line.station for line in work.lines} >= {"Wires", "Prove"}
+        assert not station.changes.close_order.isEnabled()
+        outs = [n for n, line in enumerate(work.lines) if line.what == "take out"]
+        for row in some(outs):
+            station.changes.lines.setCurrentRow(row)
+            QTest.keyClick(station.changes.lines, Qt.Key.Key_Space)
+            assert station.changes.work.lines[row].done
+        assert all(isinstance(record.facts, TaskDone) for record in session.records[-len(outs) :])
+        assert station.changes.work.left, "wires that go in are ticked as wires are"
+        assert station.changes.write_paper(tmp_path / "order.pdf")
+        text = "\n".join(page.extract_text() for page in PdfReader(tmp_path / "order.pdf").pages)
+        assert "take out" in text
+        assert "in the record" in text
+
+    def test_an_order_says_what_and_why_and_an_empty_one_is_closed(
+        self, station: BuildStation, session: Session, said: Said
+    ) -> None:
+        assert not station.changes.open_order(ChangeOpened("a lamp", ""))
+        assert "why" in said[-1][0]
+        self.open_order(station, session)
+        station.refresh()
+        assert station.changed.text() == "Changes  1"
+        assert station.changes.work.lines == ()
+        station.changes.close_it()
+        assert [order.is_open for order in change_orders(session.records)] == [False]
+        assert station.changes.open_count == 0
+
+    def test_a_red_line_is_accepted_once_the_drawing_is_another(
+        self, station: BuildStation, session: Session, said: Said
+    ) -> None:
+        open_gates(session)
+        station.show_stage(BuildStage.WIRES)
+        assert station.wires.note_red_line("landed at 14 instead of 13")
+        station.changed.setChecked(True)
+        station.refresh()
+        (line,) = red_lines(session.records)
+        assert not station.changes.answer_with(line, ACCEPTED, "drawn so now")
+        assert "still what it was" in said[-1][0]
+        session.edit("draw it", ChangeLoad(session.job.loads[0].id, {"place": "pit"}))
+        assert station.changes.answer_with(line, ACCEPTED, "drawn so now")
+        assert [bool(line.answer) for line in red_lines(session.records)] == [True]
+
+    def test_a_rejected_red_line_takes_the_landings_back(self, station: BuildStation, session: Session) -> None:
+        open_gates(session)
+        station.show_stage(BuildStage.WIRES)
+        key = station.wires.key
+        for operation in Operation:
+            station.wires.toggle(operation)
+        assert station.wires.note_red_line("landed at 14 instead of 13")
+        (line,) = red_lines(session.records)
+        assert not station.changes.answer_with(line, REJECTED, "")
+        assert station.changes.answer_with(line, REJECTED, "14 is the other contact")
+        state = session.progress.of(key)
+        assert state is not None
+        assert [operation for operation, _ in state.done] == [Operation.CUT, Operation.MARKED]
+        assert station.changes.open_count == 0
+
+
+def test_keys_reach_the_page_from_the_station_itself(station: BuildStation, session: Session) -> None:
+    event = QKeyEvent(QKeyEvent.Type.KeyPress, Qt.Key.Key_Space, Qt.KeyboardModifier.NoModifier)
+    station.keyPressEvent(event)
+    assert len(session.records) == 1
