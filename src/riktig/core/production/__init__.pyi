@@ -10,6 +10,7 @@ from .change_orders import (
     red_lines,
 )
 from .derived import CRITICALS, WORK
+from .hours import DayDone, StageHours, days_done, hours_of_stages
 from .machining import (
     HoleState,
     PieceState,
@@ -29,6 +30,7 @@ from .operator_tests import CLOSED_MOST, OPEN_LEAST, ContactVerdict, judge_conta
 from .panel_now import HowFar, PanelNow, Shown, draw_panel_now, panel_now, shown_for
 from .people import may_not, person_called
 from .rework import WireChange, WireWork, made_wires, wire_work
+from .run_chart import draw_hours, draw_run
 from .scanned import Scan, ScanKind, batch_code, read_scan, wire_code
 from .ticks import (
     TAKEN_OUT,
@@ -69,6 +71,7 @@ __all__ = [
     "ChangeOrder",
     "ContactVerdict",
     "Critical",
+    "DayDone",
     "Done",
     "FieldEnd",
     "Gate",
@@ -86,6 +89,7 @@ __all__ = [
     "Scan",
     "ScanKind",
     "Shown",
+    "StageHours",
     "StageState",
     "Stale",
     "TaskState",
@@ -98,10 +102,13 @@ __all__ = [
     "change_subject",
     "closed_for",
     "criticals_of",
+    "days_done",
     "draw_change",
+    "draw_hours",
     "draw_numbers",
     "draw_operator",
     "draw_panel_now",
+    "draw_run",
     "field_facts",
     "field_subject",
     "gate_facts",
@@ -109,6 +116,7 @@ __all__ = [
     "hole_facts",
     "hole_states",
     "hole_subject",
+    "hours_of_stages",
     "judge",
     "judge_contact",
     "judged_all",

@@ -122,7 +122,7 @@ def draw_panel_now(
         right, bottom = left + door.face.width, max(bottom, door.face.height)
     shapes += [_ring(rect) for rect in marked]
     shapes += _legend(bottom + 14, right)
-    return Drawing(right + 6, bottom + 100, tuple(shapes), "The panel as it stands")
+    return Drawing(right + 6, bottom + 20 + 4 * max(24.0, right / 44), tuple(shapes), "The panel as it stands")
 
 
 def shown_for(chosen: Collection[Key], door: DoorPlan) -> Shown:
@@ -198,10 +198,10 @@ def _legend(y: float, width: float) -> list[Shape]:
     """What the fills mean, three in a line."""
     shapes: list[Shape] = []
     step = width / 3
-    size = min(24.0, (step - 44) / run_of("tightened", mono=False))
+    size = max(24.0, width / 44)
     for place, how_far in enumerate(HowFar):
         x, line = (place % 3) * step, y + place // 3 * size * 1.9
-        swatch = Rect(x, line, 26, size)
+        swatch = Rect(x, line, size, size)
         shapes.append(_outline(swatch, None, is_there=how_far > HowFar.PLANNED, fill=_FILL[how_far]))
-        shapes.append(Text(x + 34, line + size * 0.86, how_far.words, size))
+        shapes.append(Text(x + 1.4 * size, line + size * 0.86, how_far.words, size))
     return shapes

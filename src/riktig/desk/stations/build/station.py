@@ -2,7 +2,16 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QInputDialog, QLineEdit, QScrollArea, QSizePolicy, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QInputDialog,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+    QSizePolicy,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
 from riktig.core.ids import DeviceId
 from riktig.core.keys import DeviceKey, Key, WireKey
@@ -24,6 +33,7 @@ from riktig.desk.session import Session
 from riktig.desk.stations.build.bench_control import BenchControl
 from riktig.desk.stations.build.change_page import ChangePage
 from riktig.desk.stations.build.people import PeopleAsked
+from riktig.desk.stations.build.progress_page import ProgressPage
 from riktig.desk.stations.build.stage_list import StageList, minutes_words
 from riktig.desk.stations.build.task_page import TaskPage
 from riktig.desk.stations.build.wire_page import WirePage
@@ -69,8 +79,10 @@ class BuildStation(Station):
         card.setShortcut("F11")
         card.clicked.connect(lambda _=False: self.bench.open())
         self.changed = self.button("Changes", "Change orders as work, and red-lines from the bench", checkable=True)
-        self.changed.clicked.connect(self.refresh)
-        self.add_bar((self.scan, self.person, card, self.changed, None, self.words))
+        self.changed.clicked.connect(lambda _=False: self.turn_to(self.changed))
+        self.how_far = self.button("Progress", "The panel as it stands, and the work beside its plan", checkable=True)
+        self.how_far.clicked.connect(lambda _=False: self.turn_to(self.how_far))
+        self.add_bar((self.scan, self.person, card, self.changed, self.how_far, None, self.words))
         self.stages = StageList()
         self.stages.stage_chosen.connect(self.show_stage)
         self.stages.setFocusPolicy(Qt.FocusPolicy.TabFocus)
@@ -86,6 +98,8 @@ class BuildStation(Station):
         self.pages.addWidget(self.wires)
         self.changes = ChangePage(session, self.asked.emit)
         self.pages.addWidget(self.changes)
+        self.progress = ProgressPage(session, self._tested, session.select)
+        self.pages.addWidget(self.progress)
         self.gate_words = plain_label("", "judgement", wraps=True)
         self.pass_gate = self.button("Begin all the same …", "Passes this gate: your name and your reason are kept")
         self.pass_gate.clicked.connect(self.ask_to_pass)
@@ -142,6 +156,10 @@ class BuildStation(Station):
             self.pages.setCurrentWidget(self.changes)
             self.gate.hide()
             self.changes.refresh()
+        elif self.how_far.isChecked():
+            self.pages.setCurrentWidget(self.progress)
+            self.gate.hide()
+            self.progress.show_stages(self.states)
         else:
             self.pages.setCurrentWidget(self.wires if wiring else self.tasks)
         if not wiring:
@@ -163,6 +181,13 @@ class BuildStation(Station):
             if wiring
             else "Space or foot switch: done, and on to the next   Backspace: take back   Up, Down: another task"
         )
+
+    def turn_to(self, page: QPushButton) -> None:
+        """Shows one of the pages that belong to no stage, or the stage again where its button was let go."""
+        for other in (self.changed, self.how_far):
+            if other is not page:
+                other.setChecked(False)
+        self.refresh()
 
     def _show_heads(self) -> None:
         """The list of stages, the words above and the gate, for the stage at hand."""
@@ -209,6 +234,7 @@ class BuildStation(Station):
         """Turns to a stage; of the wires to the first of it that is not finished."""
         self.stage = stage
         self.changed.setChecked(False)
+        self.how_far.setChecked(False)
         if stage.is_wiring:
             own = wires_of_stage(stage, self.session.progress)
             first = next((state for state in own if not state.complete), own[0] if own else None)
@@ -292,6 +318,7 @@ class BuildStation(Station):
         self.wires.set_theme(theme)
         self.tasks.set_theme(theme)
         self.changes.set_theme(theme)
+        self.progress.set_theme(theme)
 
     def show_selection(self, key: Key | None) -> None:
         """Goes to the chosen wire."""
@@ -310,7 +337,7 @@ class BuildStation(Station):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """The keys of the bench."""
         page = self.wires if self.stage and self.stage.is_wiring else self.tasks
-        if self.changed.isChecked() or not page.bench_key(event):
+        if self.changed.isChecked() or self.how_far.isChecked() or not page.bench_key(event):
             super().keyPressEvent(event)
 
     def toggle(self, operation: Operation) -> None:
