@@ -6,6 +6,7 @@ date, with the reason. Nothing is ever deleted.
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from functools import cached_property
 
 from riktig.core.ids import PinRef, WireId, read_pin
 from riktig.core.records import Operation, Record, Slot, WireDone, counted, slot_of, taken_back
@@ -75,16 +76,20 @@ class WireState:
         return next((operation for operation in Operation if not self.has(operation)), None)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class BuildProgress:
     """All wires with what has been done, and what is out of date."""
 
     states: tuple[WireState, ...]
     stale: tuple[Stale, ...]
 
+    @cached_property
+    def _by_key(self) -> dict[str, WireState]:
+        return {state.wire.key: state for state in self.states}
+
     def of(self, key: str) -> WireState | None:
         """The state of one wire."""
-        return next((state for state in self.states if state.wire.key == key), None)
+        return self._by_key.get(key)
 
     def count(self, operation: Operation) -> int:
         """Wires for which an operation is done."""

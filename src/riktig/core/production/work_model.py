@@ -1,12 +1,12 @@
 """The work at the bench as stages and tasks, from the delivered parts to the visual inspection."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import Enum
 
 from riktig.core.keys import Key
 from riktig.core.production.ticks import Done
-from riktig.core.records import Facts
+from riktig.core.records import Facts, Slot, slot_of
 
 __all__ = ["NEEDS", "BuildStage", "PassedGate", "StageState", "TaskState", "WorkTask"]
 
@@ -79,6 +79,11 @@ class WorkTask:
     where: tuple[Key, ...] = ()
     minutes: float = 0.0
     caution: str = ""
+    slot: Slot = field(init=False, repr=False, compare=False)
+    """What its records are the last word in; asked at every tick, so worked out once."""
+
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "slot", slot_of(self.subject, self.facts))
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,7 +4,7 @@ from collections.abc import Iterable, Sequence
 
 from riktig.core.production.ticks import BuildProgress, Done, WireState
 from riktig.core.production.work_model import NEEDS, BuildStage, PassedGate, StageState, TaskState, WorkTask
-from riktig.core.records import Facts, GatePassed, PartReceived, Record, Slot, counted, slot_of, taken_back
+from riktig.core.records import Facts, GatePassed, PartReceived, Record, Slot, counted, taken_back
 from riktig.core.wiring import Wire, WiringStage
 
 __all__ = [
@@ -32,19 +32,22 @@ def task_states(tasks: Sequence[WorkTask], records: Iterable[Record]) -> tuple[T
         records: The log, oldest first.
     """
     log = tuple(records)
-    present: dict[Slot, Facts] = {slot_of(task.subject, task.facts): task.facts for task in tasks}
+    present: dict[Slot, Facts] = {task.slot: task.facts for task in tasks}
     states: dict[Slot, tuple[Done | None, str, str]] = {}
     for kind in {type(task.facts) for task in tasks}:
         of_kind = {slot: facts for slot, facts in present.items() if slot.kind is kind}
         for item in counted(log, kind, of_kind):
             done = Done(item.record.who, item.record.when) if item.counts else None
             states[item.slot] = (done, item.record.id, item.why_not)
-    return tuple(TaskState(task, *states.get(slot_of(task.subject, task.facts), (None, "", ""))) for task in tasks)
+    return tuple(TaskState(task, *states.get(task.slot, (None, "", ""))) for task in tasks)
+
+
+_OF_WIRING = {WiringStage.DOOR: BuildStage.DOOR, WiringStage.EARTH: BuildStage.EARTHS}
 
 
 def stage_of_wire(wire: Wire) -> BuildStage:
     """The stage of the bench that a wire belongs to."""
-    return {WiringStage.DOOR: BuildStage.DOOR, WiringStage.EARTH: BuildStage.EARTHS}.get(wire.stage, BuildStage.WIRES)
+    return _OF_WIRING.get(wire.stage, BuildStage.WIRES)
 
 
 def wires_of_stage(stage: BuildStage, progress: BuildProgress) -> tuple[WireState, ...]:
@@ -66,13 +69,16 @@ def stage_states(
     by_stage: dict[BuildStage, list[TaskState]] = {stage: [] for stage in BuildStage}
     for state in task_states(tasks, log):
         by_stage[state.task.stage].append(state)
+    wires_by_stage: dict[BuildStage, list[WireState]] = {stage: [] for stage in BuildStage}
+    for wire_state in progress.states:
+        wires_by_stage[stage_of_wire(wire_state.wire)].append(wire_state)
     plain: dict[BuildStage, StageState] = {}
     for stage in BuildStage:
         own = by_stage[stage]
         left = sum(state.task.minutes for state in own if state.done is None)
         finished, count = sum(state.done is not None for state in own), len(own)
         if stage.is_wiring:
-            wires = wires_of_stage(stage, progress)
+            wires = wires_by_stage[stage]
             whole = sum(state.complete for state in wires)
             finished, count = finished + whole, count + len(wires)
             left += WIRE_MINUTES * sum(1 - len(state.done) / 5 for state in wires)

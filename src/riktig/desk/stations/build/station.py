@@ -27,7 +27,7 @@ from riktig.core.production import (
     stage_states,
     wires_of_stage,
 )
-from riktig.core.records import Outcome
+from riktig.core.records import Outcome, ReadingTaken
 from riktig.core.wiring import WIRING, Wire
 from riktig.desk.session import Session
 from riktig.desk.stations.build.bench_control import BenchControl
@@ -89,7 +89,6 @@ class BuildStation(Station):
         self.wires = WirePage(session, self._may_tick_wire)
         self.wires.moved.connect(self._wire_moved)
         self.tasks = TaskPage(session, self.may_begin)
-        self.tasks.refresh_asked = self.refresh
         self.tasks.pick_device = lambda key: session.select(key) if isinstance(key, DeviceKey) else None
         self.tasks.tested = self._tested
         self.tasks.go_elsewhere = self.asked.emit
@@ -281,6 +280,8 @@ class BuildStation(Station):
 
     def _tested(self) -> frozenset[DeviceId]:
         """The devices all of whose tests have passed."""
+        if not any(isinstance(record.facts, ReadingTaken) for record in self.session.records):
+            return frozenset()  # most ticks fall before the first reading: tests need not be looked through for them
         passed: dict[DeviceId, bool] = {}
         progress = self.session.progress
         for test, reading in self.session.results.readings:

@@ -4,7 +4,7 @@ from collections.abc import Callable, Collection, Sequence
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QResizeEvent
-from PySide6.QtWidgets import QLabel, QListWidget, QListWidgetItem, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QLabel, QListWidget, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from riktig.core.door import DOOR
 from riktig.core.geometry import Drawing
@@ -55,6 +55,7 @@ class TaskPage(QWidget):
         self.slot_title = ""
         self.list = QListWidget()
         self.list.setAccessibleName("Tasks of this stage")
+        self.list.setUniformItemSizes(True)
         self.list.setFont(words_font(10))
         self.list.setMinimumWidth(grown(80))
         self.list.setMaximumWidth(grown(LIST_WIDE))
@@ -117,14 +118,18 @@ class TaskPage(QWidget):
             first = next((task for task in state.tasks if task.done is None), state.tasks[0] if state.tasks else None)
             self._take(first)
         self.list.blockSignals(True)
-        self.list.clear()
-        for task in state.tasks:
+        if changed or self.list.count() != len(state.tasks):
+            self.list.clear()
+            self.list.addItems([""] * len(state.tasks))
+        for row, task in enumerate(state.tasks):
             sign = "✓" if task.done else "!" if task.stale else " "
-            item = QListWidgetItem(f"{sign}  {task.task.title}")
-            item.setToolTip(task.task.title)
-            self.list.addItem(item)
+            text = f"{sign}  {task.task.title}"
+            item = self.list.item(row)
+            if item.text() != text:
+                item.setText(text)
+                item.setToolTip(task.task.title)
             if self._is_now(task):
-                self.list.setCurrentItem(item)
+                self.list.setCurrentRow(row)
         self.list.blockSignals(False)
         self._stages = stages
         self._show()
@@ -223,11 +228,9 @@ class TaskPage(QWidget):
         tasks = self.state.tasks if self.state else ()
         later = [*tasks, *tasks][tasks.index(task) + 1 :]
         following = next((other for other in later if other.done is None and other is not task), task)
-        if self.session.record(task.task.subject, facts):
-            self._take(following)
-            self.refresh_asked()
-
-    refresh_asked: Callable[[], None] = staticmethod(lambda: None)
+        self._take(following)  # before it is recorded: the window shows the stage anew at once
+        if not self.session.record(task.task.subject, facts):
+            self._take(task)
 
     def take_back(self) -> None:
         """Takes the tick of the task at hand back."""

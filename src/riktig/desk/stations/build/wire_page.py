@@ -1,6 +1,6 @@
 """One wire at a time, large: what it is, where it lands, and what has been done to it."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Container
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
@@ -48,6 +48,7 @@ class WirePage(QWidget):
         self.session, self._may_tick = session, may_tick
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.key = WireId("")
+        self._lines: list[tuple[WireId, str]] = []
         self.batch_line = plain_label("", "second", wraps=True)
         row = row_of(())
         row.addWidget(self._make_list(), 2)
@@ -79,6 +80,7 @@ class WirePage(QWidget):
     def _make_list(self) -> QWidget:
         self.list = QListWidget()
         self.list.setAccessibleName("Wires in the order they go in")
+        self.list.setUniformItemSizes(True)
         self.list.setFont(words_font(10, mono=True))
         self.list.setMinimumWidth(LIST_PX)
         self.list.currentItemChanged.connect(self._picked)
@@ -141,29 +143,31 @@ class WirePage(QWidget):
     def refresh(self) -> None:
         """Shows the wires of now and what counts as done."""
         progress = self.session.progress
-        keys = [state.wire.key for state in progress.states]
-        if self.key not in keys:
-            first = next((s for s in progress.states if not s.complete), None)
-            self.key = first.wire.key if first else (keys[0] if keys else WireId(""))
+        states = progress.states
+        if progress.of(self.key) is None:
+            first = next((state for state in states if not state.complete), states[0] if states else None)
+            self.key = first.wire.key if first else WireId("")
         stale = {tick.subject for tick in progress.stale}
+        of_number = max((len(state.wire.number) for state in states), default=0)
+        of_start = max((len(state.wire.start.label) for state in states), default=0)
+        lines = [(state.wire.key, _line(state, stale, of_number, of_start)) for state in states]
         self.list.blockSignals(True)
-        self.list.clear()
-        wires = [state.wire for state in progress.states]
-        of_number = max((len(wire.number) for wire in wires), default=0)
-        of_start = max((len(wire.start.label) for wire in wires), default=0)
-        for state in progress.states:
-            wire = state.wire
-            sign = (
-                "✓" if state.complete else "!" if wire.key in stale else (f"{len(state.done)}/5" if state.done else " ")
-            )
-            ends = f"{wire.start.label:<{of_start}}  {wire.end.label}"
-            item = QListWidgetItem(f"{sign:>3} {wire.number:<{of_number}}  {ends}")
-            item.setData(Qt.ItemDataRole.UserRole, wire.key)
-            self.list.addItem(item)
-            if wire.key == self.key:
-                self.list.setCurrentItem(item)
+        if [key for key, _ in lines] != [key for key, _ in self._lines]:
+            self.list.clear()
+            for key, text in lines:
+                item = QListWidgetItem(text)
+                item.setData(Qt.ItemDataRole.UserRole, key)
+                self.list.addItem(item)
+            self.list.setMaximumWidth(min(max(self.list.sizeHintForColumn(0) + 30, 220), WIDEST_LIST))
+        else:
+            for row, (line, before) in enumerate(zip(lines, self._lines, strict=True)):
+                if line != before:
+                    self.list.item(row).setText(line[1])
+        self._lines = lines
+        row = next((row for row, (key, _) in enumerate(lines) if key == self.key), -1)
+        if row != self.list.currentRow():
+            self.list.setCurrentRow(row)
         self.list.blockSignals(False)
-        self.list.setMaximumWidth(min(max(self.list.sizeHintForColumn(0) + 30, 220), WIDEST_LIST))
         self._show()
 
     def _state(self) -> WireState | None:
@@ -318,3 +322,11 @@ def _end(wire: Wire, *, first: bool) -> str:
     end = wire.start if first else wire.end
     shared = " shared with its neighbour" if end.shared else ""
     return f"{end.fitting}{shared}\nstrip {end.strip:g} mm, {torque_name(end.torque_n_m, awg=is_awg(wire.mm2))}"
+
+
+def _line(state: WireState, stale: Container[str], of_number: int, of_start: int) -> str:
+    """A wire in the list: how far it is, its number and its ends in columns."""
+    wire = state.wire
+    begun = f"{len(state.done)}/{len(Operation)}" if state.done else " "
+    sign = "✓" if state.complete else "!" if wire.key in stale else begun
+    return f"{sign:>3} {wire.number:<{of_number}}  {wire.start.label:<{of_start}}  {wire.end.label}"
