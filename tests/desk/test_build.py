@@ -399,3 +399,36 @@ def test_keys_reach_the_page_from_the_station_itself(station: BuildStation, sess
     event = QKeyEvent(QKeyEvent.Type.KeyPress, Qt.Key.Key_Space, Qt.KeyboardModifier.NoModifier)
     station.keyPressEvent(event)
     assert len(session.records) == 1
+
+
+def test_a_screw_says_what_it_was_tightened_with_and_an_old_tool_is_refused(
+    station: BuildStation, session: Session, said: Said
+) -> None:
+    open_gates(session)
+    station.show_stage(BuildStage.WIRES)
+    station.ask_who()
+    people = station._people
+    assert people is not None
+    for name, day, words in (
+        ("", "2030-01-01", "a name"),
+        ("TW-3 4711", "31.3.2027", "is no day"),
+        ("TW-3 4711", "2001-01-01", "calibration of TW-3 4711 ended on 2001-01-01"),
+    ):
+        people.tool.setText(name)
+        people.calibrated.setText(day)
+        people.note_tool()
+        assert words in people.said.text()
+        assert station.wires.tool is None
+    people.calibrated.setText("2999-12-31")
+    people.note_tool()
+    people.close()
+    for operation in Operation:
+        station.wires.toggle(operation)
+    done = [record.facts for record in session.records if isinstance(record.facts, WireDone)]
+    assert [facts.tool for facts in done] == ["", "", "", "", "TW-3 4711, calibrated to 2999-12-31"]
+    assert station.wires.tool is not None
+    station.wires.tool = type(station.wires.tool)("TW-3 4711", "2001-01-01")
+    station.wires.step(1)
+    station.wires.toggle(Operation.TIGHTENED)
+    assert "Nothing was recorded" in said[-1][0]
+    assert len([record for record in session.records if isinstance(record.facts, WireDone)]) == len(done)

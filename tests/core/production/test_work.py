@@ -8,10 +8,11 @@ import networkx as nx
 import pytest
 from tests.effort import some
 
+from riktig.core.catalogue import Can
 from riktig.core.door import DOOR
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
-from riktig.core.job import Job, Rulebook, set_practice
+from riktig.core.job import INCOMER_ID, Job, Rulebook, set_practice
 from riktig.core.keys import DeviceKey
 from riktig.core.plate import LAYOUT, move_block
 from riktig.core.production import (
@@ -32,6 +33,7 @@ from riktig.core.production import (
     wires_of_stage,
 )
 from riktig.core.records import Facts, PartReceived, Record, TakenBack, TaskDone
+from riktig.core.schematic import CIRCUITS
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import DUCT_USES, WIRING
 from riktig.demo_job import frost_fan, kelp_shed
@@ -220,3 +222,19 @@ def test_all_tasks_have_keys_of_their_own(job: Job) -> None:
 
     slots = Counter(slot_of(task.subject, task.facts) for task in Evaluation(job).get(WORK))
     assert max(slots.values()) == 1
+
+
+def test_every_thick_conductor_of_the_supply_is_tightened_a_second_time(job: Job) -> None:
+    """Told from the wire list: clamps of what belongs to the incoming supply, 4 mm² and above; earth studs apart."""
+    evaluation = Evaluation(job)
+    supply = {device.id for device in evaluation.get(CIRCUITS).devices if device.circuit == INCOMER_ID}
+    studs = {device.id for device in evaluation.get(CIRCUITS).devices if device.kind.can(Can.EARTH_STUD)}
+    clamps = {
+        end.label
+        for wire in evaluation.get(WIRING).wires
+        for end in (wire.start, wire.end)
+        if end.pin.device in supply - studs and wire.mm2 >= 4
+    }
+    titles = [task.title for task in of_stage(job, BuildStage.SUPPLY_AGAIN)]
+    assert len(titles) == len(clamps) > 5
+    assert all(any(title.startswith(clamp) for clamp in clamps) for title in titles)

@@ -112,6 +112,12 @@ def site_items(evaluation: Evaluation[Job]) -> tuple[tuple[str, str], ...]:
         items.append(
             (f"Try the handle of {tag} with the panel hung: off, on, door locked in on, padlock in off.", engaged.said)
         )
+    items.append(
+        (
+            "Supply isolated, locked off and proved dead: tighten all power terminals again, by the torque list.",
+            "Transport loosens screws; conductors settle in their clamps.",
+        )
+    )
     items += [
         (
             f"{load.name}: fit a lockable isolator beside it, {_isolator(load, evaluation)}.",

@@ -44,6 +44,7 @@ from .ticks import (
     progress_of,
     tick_facts,
 )
+from .tools import TorqueTool
 from .work_model import NEEDS, BuildStage, PassedGate, StageState, TaskState, WorkTask
 from .work_state import (
     WIRE_MINUTES,
@@ -93,6 +94,7 @@ __all__ = [
     "StageState",
     "Stale",
     "TaskState",
+    "TorqueTool",
     "WireChange",
     "WireState",
     "WireWork",

@@ -10,13 +10,13 @@ from riktig.core.production.work_plan import WorkInputs, make_work
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.sizing import SIZING
 from riktig.core.terminals import STRIPS
-from riktig.core.wiring import DUCT_USES
+from riktig.core.wiring import DUCT_USES, WIRING
 
 __all__ = ["CRITICALS", "WORK"]
 
 CRITICALS = (reads(METAL_HOLES) & DOOR & SHAFTS & CUTS & JOB_ENCLOSURE & JOB_PRACTICE).derive("criticals", criticals_of)
 WORK_INPUTS = (
-    reads(CIRCUITS) & NAMES & SIZING & LAYOUT & DOOR & HOLES & CUTS & DUCT_USES & STRIPS & JOB_PRACTICE
+    reads(CIRCUITS) & NAMES & SIZING & LAYOUT & DOOR & HOLES & CUTS & DUCT_USES & STRIPS & JOB_PRACTICE & WIRING
 ).derive("work inputs", WorkInputs)
 WORK = reads(WORK_INPUTS).derive("work", make_work)
 """All tasks of the bench but those of wires."""

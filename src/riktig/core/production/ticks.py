@@ -105,12 +105,13 @@ def _end_facts(end: WireEnd) -> str:
     return f"{end.pin} {end.fitting} {end.torque_n_m:g} N·m"
 
 
-def tick_facts(wire: Wire, operation: Operation) -> WireDone:
+def tick_facts(wire: Wire, operation: Operation, tool: str = "") -> WireDone:
     """What a tick made now is true of: recorded with it, and compared ever after.
 
     Args:
         wire: The wire.
         operation: What was done to the wire.
+        tool: What it was tightened with.
     """
     conductor = f"{conductor_name(wire.mm2)} {wire.colour}"
     match operation:
@@ -124,7 +125,7 @@ def tick_facts(wire: Wire, operation: Operation) -> WireDone:
             return WireDone(operation, wire.name, conductor, end=_end_facts(wire.end))
         case Operation.TIGHTENED:
             first, last = sorted((wire.start, wire.end), key=lambda end: end.pin)
-            return WireDone(operation, wire.name, conductor, ends=f"{_end_facts(first)}; {_end_facts(last)}")
+            return WireDone(operation, wire.name, conductor, ends=f"{_end_facts(first)}; {_end_facts(last)}", tool=tool)
 
 
 def progress_of(wiring: Wiring, records: Iterable[Record]) -> BuildProgress:

@@ -27,6 +27,7 @@ class BuildStage(Enum):
     WIRES = "Wires on the plate"
     DOOR = "Door loom"
     EARTHS = "Earths"
+    SUPPLY_AGAIN = "Supply tightened again"
     COVERS = "Covers and lids"
     CLEAN = "Cleaning"
     INSPECTION = "Visual inspection"
@@ -49,7 +50,8 @@ NEEDS: Mapping[BuildStage, tuple[BuildStage, ...]] = {
     _S.WIRES: (_S.FINGERS, _S.PARTS, _S.TAGS, _S.STRIPS),
     _S.DOOR: (_S.OPERATORS, _S.FINGERS, _S.PARTS),
     _S.EARTHS: (_S.PARTS,),
-    _S.COVERS: (_S.WIRES, _S.DOOR, _S.EARTHS),
+    _S.SUPPLY_AGAIN: (_S.WIRES, _S.EARTHS),
+    _S.COVERS: (_S.SUPPLY_AGAIN, _S.DOOR),
     _S.CLEAN: (_S.WIRES, _S.DOOR, _S.EARTHS),
     _S.INSPECTION: (_S.COVERS, _S.CLEAN),
 }

@@ -9,7 +9,7 @@ from riktig.core.catalogue import Can, Part
 from riktig.core.door import DoorPlan, PlacedOperator, stack_of
 from riktig.core.holes import Hole
 from riktig.core.ids import DeviceId
-from riktig.core.job import Practice
+from riktig.core.job import INCOMER_ID, PinRef, Practice
 from riktig.core.keys import DeviceKey, DuctKey, HoleKey, Key, PieceKey, RailKey
 from riktig.core.plate import Layout, Piece, Stand
 from riktig.core.production.inspection import inspection_points
@@ -20,8 +20,9 @@ from riktig.core.production.work_model import BuildStage, WorkTask
 from riktig.core.records import HoleWork, PartReceived, TaskDone
 from riktig.core.schematic import Circuits, Names, Zone
 from riktig.core.sizing import Sizing
+from riktig.core.standards import conductor_name, is_awg, torque_name
 from riktig.core.terminals import Strip, Strips, jumpers_on
-from riktig.core.wiring import DuctUse
+from riktig.core.wiring import DuctUse, Wiring
 
 __all__ = ["SERIAL_NUMBERS", "WorkInputs", "make_work"]
 
@@ -32,6 +33,8 @@ MINUTES = {
     "terminal": 0.5, "operator": 4.0, "lid": 1.0, "clean": 5.0,
 }  # fmt: skip
 """What one takes, min (chosen by us)."""
+LEAST_AGAIN_MM2 = 4.0
+"""Of the conductors of the supply those that settle: thinner ones keep their clamp (chosen by us)."""
 SWARF = "Wear eye protection; keep swarf off parts that are mounted already."
 
 
@@ -49,6 +52,7 @@ class WorkInputs:
     uses: tuple[DuctUse, ...]
     strips: Strips
     practice: Practice
+    wiring: Wiring
 
 
 def make_work(inputs: WorkInputs) -> tuple[WorkTask, ...]:
@@ -64,6 +68,7 @@ def make_work(inputs: WorkInputs) -> tuple[WorkTask, ...]:
         *(_strip(strip) for strip in inputs.strips.strips),
         *operator_tests(inputs.door, inputs.names),
         *(_operator(seat, inputs.names) for seat in _in_order(inputs.door)),
+        *_supply_again(inputs),
         *_covers(inputs),
         *_clean(inputs),
         *inspection_points(inputs.practice.rulebook),
@@ -262,6 +267,30 @@ def _operator(seat: PlacedOperator, names: Names) -> WorkTask:
         BuildStage.OPERATORS, f"operator {seat.device}", title, tuple(steps), true_of, MINUTES["operator"],
         DeviceKey(seat.device),
     )  # fmt: skip
+
+
+def _supply_again(inputs: WorkInputs) -> list[WorkTask]:
+    """Every clamp of the supply, tightened a second time: conductors settle in their clamps after the first.
+
+    Source:
+        Common practice, no source; the torque is that of the part.
+    """
+    tasks: list[WorkTask] = []
+    landed: dict[PinRef, tuple[str, float, float]] = {}
+    for wire in inputs.wiring.wires:
+        for end in (wire.start, wire.end):
+            device = inputs.circuits.device(end.pin.device)
+            if device.circuit == INCOMER_ID and not device.kind.can(Can.EARTH_STUD) and wire.mm2 >= LEAST_AGAIN_MM2:
+                landed[end.pin] = (end.label, end.torque_n_m, wire.mm2)
+    for pin, (label, torque, mm2) in landed.items():
+        how = (f"{torque_name(torque, awg=is_awg(mm2))}, with everything of the panel dead", "mark the screw anew")
+        tasks.append(
+            _task(
+                BuildStage.SUPPLY_AGAIN, f"again {pin}", f"{label} {conductor_name(mm2)}", how,
+                f"{label} {torque:g} N·m", MINUTES["label"], DeviceKey(pin.device),
+            )
+        )  # fmt: skip
+    return tasks
 
 
 def _covers(inputs: WorkInputs) -> list[WorkTask]:

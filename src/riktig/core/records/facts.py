@@ -82,7 +82,10 @@ class Outcome(Enum):
 
 
 class WireDone(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="tick"):
-    """An operation on a wire. Lengths mm; an end is “pin fitting torque”; ``needed`` is the length it must reach."""
+    """An operation on a wire. Lengths mm; an end is “pin fitting torque”.
+
+    ``needed`` is the length it must reach, ``tool`` what it was tightened with, "" where that was not noted.
+    """
 
     operation: Operation = Operation.CUT
     name: str = ""
@@ -92,6 +95,7 @@ class WireDone(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind"
     number: str = ""
     end: str = ""
     ends: str = ""
+    tool: str = ""
 
     @property
     def pin(self) -> str:

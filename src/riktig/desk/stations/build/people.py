@@ -11,6 +11,7 @@ from PySide6.QtWidgets import (
     QLineEdit,
     QListWidget,
     QListWidgetItem,
+    QPushButton,
     QVBoxLayout,
     QWidget,
 )
@@ -18,7 +19,7 @@ from PySide6.QtWidgets import (
 from riktig.core.edits import RemovePerson, SetPerson
 from riktig.core.errors import RiktigError
 from riktig.core.job import Person
-from riktig.core.production import person_called
+from riktig.core.production import TorqueTool, person_called
 from riktig.desk.session import Session
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import plain_label, row_of
@@ -33,11 +34,14 @@ class PeopleAsked(QDialog):
         session: The job.
         parent: What it stands over.
         taken: Called when somebody else is at the bench.
+        take_tool: Called with the torque tool that is used from now on.
     """
 
-    def __init__(self, session: Session, parent: QWidget, taken: Callable[[], None]) -> None:
+    def __init__(
+        self, session: Session, parent: QWidget, taken: Callable[[], None], take_tool: Callable[[TorqueTool], None]
+    ) -> None:
         super().__init__(parent)
-        self.session, self._taken = session, taken
+        self.session, self._taken, self._take_tool = session, taken, take_tool
         self.setWindowTitle("At the bench")
         self.called = QLineEdit()
         self.called.setPlaceholderText("Initials, badge or name, Enter")
@@ -45,6 +49,9 @@ class PeopleAsked(QDialog):
         self.called.setFont(words_font(16))
         self.called.returnPressed.connect(self.take_over)
         self.said = plain_label("", "fails", wraps=True)
+        self.tool, self.calibrated = QLineEdit(), QLineEdit()
+        self.tool.setToolTip("Its name and serial number")
+        self.calibrated.setPlaceholderText("2027-03-31")
         self.list = QListWidget()
         self.list.setAccessibleName("People of this job")
         self.list.itemActivated.connect(lambda item: self._choose(str(item.data(Qt.ItemDataRole.UserRole))))
@@ -72,6 +79,16 @@ class PeopleAsked(QDialog):
         layout = QVBoxLayout(self)
         layout.addWidget(self.called)
         layout.addWidget(self.said)
+        tools = QFormLayout()
+        for text, field in (("Torque tool", self.tool), ("Calibrated to", self.calibrated)):
+            field.setAccessibleName(text)
+            tools.addRow(text, field)
+        note = QPushButton("Note this tool")
+        note.setToolTip("Every screw ticked as tight from now on says that it was tightened with it")
+        note.setAutoDefault(False)
+        note.clicked.connect(lambda _=False: self.note_tool())
+        tools.addRow(note)
+        layout.addLayout(tools)
         layout.addWidget(
             plain_label("People of this job. Where none are named, anybody may build and inspect.", "second")
         )
@@ -108,6 +125,20 @@ class PeopleAsked(QDialog):
         self.session.who = person.name if person else text
         self._taken()
         self.accept()
+
+    def note_tool(self) -> None:
+        """Notes the tool that screws are tightened with from now on."""
+        try:
+            tool = TorqueTool(self.tool.text(), self.calibrated.text().strip())
+        except ValueError as error:
+            self.said.setText(f"No tool was noted: {error}.")
+            return
+        fault = tool.fault(self.session.clock())
+        if fault:
+            self.said.setText(f"No tool was noted: {fault}.")
+            return
+        self.said.setText("")
+        self._take_tool(tool)
 
     def keep(self) -> None:
         """Adds the person that is written, or changes the one with these initials."""

@@ -20,6 +20,7 @@ from riktig.core.production import (
     BuildStage,
     Operation,
     StageState,
+    TorqueTool,
     gate_facts,
     gate_subject,
     may_not,
@@ -291,11 +292,15 @@ class BuildStation(Station):
                 passed[end.pin.device] = passed.get(end.pin.device, True) and is_passed
         return frozenset(device for device, all_passed in passed.items() if all_passed)
 
+    def _take_tool(self, tool: TorqueTool) -> None:
+        self.wires.tool = tool
+        self.session.say(f"Screws are tightened with {tool.noted}.")
+
     def ask_who(self) -> None:
         """Asks who is at the bench."""
         if self._people is not None:
             self._people.deleteLater()
-        self._people = PeopleAsked(self.session, self, self.refresh)
+        self._people = PeopleAsked(self.session, self, self.refresh, self._take_tool)
         self._people.open()
         self._people.called.setFocus()
 

@@ -10,7 +10,7 @@ from riktig.core.geometry import Drawing
 from riktig.core.ids import WireId
 from riktig.core.keys import WireKey
 from riktig.core.plate import LAYOUT
-from riktig.core.production import Operation, WireState, stage_of_wire, tick_facts
+from riktig.core.production import Operation, TorqueTool, WireState, stage_of_wire, tick_facts
 from riktig.core.records import NewRecord, RedLine, TakenBack, WireDone
 from riktig.core.standards import conductor_name, is_awg, torque_name
 from riktig.core.wiring import WIRING, Wire, mini_plate
@@ -49,6 +49,8 @@ class WirePage(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.key = WireId("")
         self._lines: list[tuple[WireId, str]] = []
+        self.tool: TorqueTool | None = None
+        """What screws are tightened with, as who is at the bench noted it."""
         self.batch_line = plain_label("", "second", wraps=True)
         row = row_of(())
         row.addWidget(self._make_list(), 2)
@@ -235,19 +237,30 @@ class WirePage(QWidget):
             self._take_back(operation)
         else:
             wire = state.wire
-            if self._may_tick(wire):
-                self.session.record(wire.key, tick_facts(wire, operation))
+            if self._may_tick(wire) and self._tool_holds(operation):
+                self.session.record(wire.key, tick_facts(wire, operation, self._tool_noted(operation)))
         self._show()
+
+    def _tool_holds(self, operation: Operation) -> bool:
+        """Whether the calibration of the tool at hand lets a screw be ticked as tight; says so where not."""
+        fault = self.tool.fault(self.session.clock()) if self.tool and operation is Operation.TIGHTENED else ""
+        if fault:
+            self.session.say(f"Nothing was recorded: {fault}. Take another, and note it under your name.", wrong=True)
+        return not fault
+
+    def _tool_noted(self, operation: Operation) -> str:
+        return self.tool.noted if self.tool and operation is Operation.TIGHTENED else ""
 
     def toggle_batch(self, operation: Operation) -> None:
         """Ticks an operation of every wire of the batch that has it still before it: cut, or marked, in one go."""
         state = self._state()
-        if state is None or not self._may_tick(state.wire):
+        if state is None or not self._may_tick(state.wire) or not self._tool_holds(operation):
             return
         progress = self.session.progress
         batch = next(b for b in self.session.evaluation.get(WIRING).batches if state.wire.key in b.wires)
         open_wires = [s.wire for s in progress.states if s.wire.key in batch.wires and not s.has(operation)]
-        self.session.record_all([NewRecord(wire.key, tick_facts(wire, operation)) for wire in open_wires])
+        tool = self._tool_noted(operation)
+        self.session.record_all([NewRecord(wire.key, tick_facts(wire, operation, tool)) for wire in open_wires])
         self._show()
 
     def tick_next(self) -> None:

@@ -1,0 +1,41 @@
+"""The tool that screws are tightened with, and whether its calibration holds."""
+
+from dataclasses import dataclass
+from datetime import date
+
+__all__ = ["TorqueTool"]
+
+
+@dataclass(frozen=True, slots=True)
+class TorqueTool:
+    """A torque tool: its name with its serial number, and the day its calibration ends, as year-month-day.
+
+    Raises:
+        ValueError: no name, or a day that is none.
+    """
+
+    name: str
+    calibrated_to: str
+
+    def __post_init__(self) -> None:
+        if not self.name.strip():
+            raise ValueError("a tool has a name and a serial number")
+        try:
+            date.fromisoformat(self.calibrated_to)
+        except ValueError:
+            raise ValueError(f"“{self.calibrated_to}” is no day; write it as 2027-03-31") from None
+
+    @property
+    def noted(self) -> str:
+        """What a record says of it."""
+        return f"{self.name.strip()}, calibrated to {self.calibrated_to}"
+
+    def fault(self, now: str) -> str:
+        """Why it may not be used, "" when it may.
+
+        Args:
+            now: The moment of the tick, in ISO 8601.
+        """
+        if now[:10] > self.calibrated_to:
+            return f"the calibration of {self.name.strip()} ended on {self.calibrated_to}"
+        return ""
