@@ -432,3 +432,21 @@ def test_a_screw_says_what_it_was_tightened_with_and_an_old_tool_is_refused(
     station.wires.toggle(Operation.TIGHTENED)
     assert "Nothing was recorded" in said[-1][0]
     assert len([record for record in session.records if isinstance(record.facts, WireDone)]) == len(done)
+
+
+def test_half_done_wires_are_a_list_of_their_own(station: BuildStation, session: Session) -> None:
+    open_gates(session)
+    wires = session.evaluation.get(WIRING).wires
+    begun = (wires[4], wires[11])
+    session.record_all([NewRecord(wire.key, tick_facts(wire, Operation.CUT)) for wire in begun])
+    session.record_all([NewRecord(wires[7].key, tick_facts(wires[7], operation)) for operation in Operation])
+    station.show_stage(BuildStage.WIRES)
+    assert station.wires.half_done.text() == "Half-done  2"
+    QTest.mouseClick(station.wires.half_done, Qt.MouseButton.LeftButton)
+    settle_window()
+    assert station.wires.list.count() == 2
+    assert station.wires.key == wires[4].key
+    for _ in range(len(Operation) - 1):
+        press(station.wires.list, Qt.Key.Key_Space)
+    assert station.wires.list.count() == 1
+    assert station.wires.key == wires[11].key

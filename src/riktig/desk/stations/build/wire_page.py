@@ -57,7 +57,13 @@ class WirePage(QWidget):
         row.addWidget(self._make_card(), 3)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
-        layout.addWidget(self.batch_line)
+        self.half_done = QPushButton("Half-done")
+        self.half_done.setCheckable(True)
+        self.half_done.setToolTip("Only the wires that are begun and not finished: where work was left")
+        self.half_done.clicked.connect(lambda _=False: self.refresh())
+        above = row_of((self.batch_line, self.half_done))
+        above.setStretch(0, 1)
+        layout.addLayout(above)
         layout.addLayout(row, 1)
 
     def note_red_line(self, built: str) -> bool:
@@ -145,7 +151,11 @@ class WirePage(QWidget):
     def refresh(self) -> None:
         """Shows the wires of now and what counts as done."""
         progress = self.session.progress
-        states = progress.states
+        begun = tuple(state for state in progress.states if state.done and not state.complete)
+        self.half_done.setText(f"Half-done  {len(begun)}" if begun else "Half-done")
+        states = begun if self.half_done.isChecked() else progress.states
+        if self.half_done.isChecked() and not any(state.wire.key == self.key for state in states) and states:
+            self.key = states[0].wire.key
         if progress.of(self.key) is None:
             first = next((state for state in states if not state.complete), states[0] if states else None)
             self.key = first.wire.key if first else WireId("")
@@ -280,8 +290,9 @@ class WirePage(QWidget):
         stage = stage_of_wire(done)
         following = next((wire for wire in left if stage_of_wire(wire) is stage), left[0] if left else None)
         if following:
-            row = next(n for n, state in enumerate(states) if state.wire.key == following.key)
-            self.list.setCurrentRow(row)
+            row = next((n for n, (key, _) in enumerate(self._lines) if key == following.key), -1)
+            if row >= 0:
+                self.list.setCurrentRow(row)
 
     def _take_back(self, operation: Operation) -> None:
         for record in reversed(self.session.records):
