@@ -1,6 +1,6 @@
 """The design document: frozen values, one file a noun. Everything else is derived from it.
 
-Words: a *job* is one panel; a *load* is what the customer wants run; a *circuit* is made from a *recipe*, with *changes*.
+Words: a *job* is one panel; a *load* what the customer wants run; a *circuit* is made from a *recipe*, with *changes*.
 """
 
 from riktig.core.ids import (
