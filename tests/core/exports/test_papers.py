@@ -53,6 +53,7 @@ KEYS = {
     "batches": "batch stage size colour from_area to_area wires longest_mm metres trimmed_m minutes price numbers",
     "cutting": "way minutes trimmed_m price",
     "colours": "colour means wires",
+    "work": "stage task how minutes by id",
     "drums": "conductor wires cut_m with_spare_m stock_m short_m trimmed_m from_ends saved_m",
     "loom": "door part number plate_end door_end size colour leaves_mm past_hinge_mm cut_mm key",
     "neutrals": "bar trunk trunk_mm number to size at_mm tail_mm key",

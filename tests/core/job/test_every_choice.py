@@ -34,9 +34,8 @@ from riktig.core.job import (
 from riktig.core.schematic import insert_contact
 from riktig.demo_job import kelp_shed
 
-AT_THE_BENCH = {"second_reading", "reading_tolerance", "long_piece", "inspected_by"}
-"""They decide who does what at the bench: measuring again is held by tests/core/production/test_measured.py; who
-inspects: by test_people.py there."""
+AT_THE_BENCH = {"second_reading", "reading_tolerance", "long_piece"}
+"""They decide who measures what again before a cut: held by tests/core/production/test_measured.py."""
 OF_THE_SHED = {
     "relay_commons", "way_order", "star_delta_overload", "maintained_colour", "pairs", "reserved", "dc_input",
     "transformer_voltage", "dc_colours", "first_side", "field_cables",

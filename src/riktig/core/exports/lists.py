@@ -58,6 +58,7 @@ LISTS: Mapping[str, str] = {
     "findings": "schedules",
     "clauses": "schedules",
     "tests": "schedules",
+    "work": "schedules_work",
 }
 """Every list with the module of this folder that makes it; the module has it in its ``SCHEDULES``."""
 

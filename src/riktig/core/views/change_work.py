@@ -214,5 +214,6 @@ def _tests(before: Evaluation[Job], after: Evaluation[Job], log: tuple[Record, .
                 continue
         passed = reading is not None and reading.outcome is Outcome.PASSED
         key = WireKey(WireId(test.wire)) if test.wire else None
-        lines.append(ChangeLine("Prove", what, test.title, why, passed, (), key))
+        name = f"{test.title}, {test.black.label} to {test.red.label}"
+        lines.append(ChangeLine("Prove", what, name, why, passed, (), key))
     return lines

@@ -43,6 +43,8 @@ from riktig.desk.widgets import Station, plain_label, row_of
 
 __all__ = ["BuildStation"]
 
+DEAD = "Isolate the supply, lock off and prove dead before working inside. Local codes and licensed practice decide."
+STRANDS = "Strip without nicking a strand, leave none beside the clamp, tug each end once."
 STALE_HEIGHT = 96
 """Room for what no longer counts; more of it scrolls (chosen by us: four lines)."""
 LEAST_WIDE = 390
@@ -124,15 +126,8 @@ class BuildStation(Station):
         self.stale_area.setWidget(self.stale_words)
         self.stale_area.setMaximumHeight(STALE_HEIGHT)
         self.add_body(self.stale_area, 0)
-        self.add_body(
-            plain_label(
-                "Isolate the supply, lock off and prove dead before working inside. Local codes and "
-                "licensed practice decide.",
-                "judgement",
-                wraps=True,
-            ),
-            0,
-        )
+        self.caution = plain_label(DEAD, "judgement", wraps=True)
+        self.add_body(self.caution, 0)
         self.hint = plain_label("", "quiet", wraps=True)
         self.add_body(self.hint, 0)
 
@@ -175,6 +170,7 @@ class BuildStation(Station):
         self.stale_area.setVisible(bool(lines))
         if self.bench.card.isVisible():
             self.bench.card.show_now()
+        self.caution.setText(f"{DEAD} {STRANDS}" if wiring else DEAD)
         self.hint.setText(
             "Space or foot switch: tick the next   1 … 5: tick one, with Shift of the whole batch   "
             "Backspace: take back   Up, Down: another wire"
