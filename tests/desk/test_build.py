@@ -5,7 +5,7 @@ from pathlib import Path
 import pytest
 from pypdf import PdfReader
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QImage, QKeyEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QWidget
 
@@ -33,6 +33,7 @@ from riktig.core.records import (
     TaskDone,
     WireDone,
 )
+from riktig.core.views import photos_of
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
@@ -450,3 +451,27 @@ def test_half_done_wires_are_a_list_of_their_own(station: BuildStation, session:
         press(station.wires.list, Qt.Key.Key_Space)
     assert station.wires.list.count() == 1
     assert station.wires.key == wires[11].key
+
+
+def test_a_photo_is_kept_with_its_task_and_what_is_none_is_refused(
+    station: BuildStation, session: Session, said: Said, tmp_path: Path
+) -> None:
+    picture = QImage(3000, 2000, QImage.Format.Format_RGB32)
+    picture.fill(Qt.GlobalColor.darkGreen)
+    good, text, huge = tmp_path / "delivered.png", tmp_path / "text.png", tmp_path / "huge.jpg"
+    assert picture.save(str(good))
+    text.write_text("this is no picture")
+    with huge.open("wb") as file:
+        file.truncate(200_000_000)
+    for path, words in ((text, "is no picture"), (huge, "200 MB"), (tmp_path / "gone.jpg", "cannot be read")):
+        assert not station.tasks.keep_photo(path)
+        assert words in said[-1][0]
+    assert session.records == ()
+    assert station.tasks.keep_photo(good)
+    assert station.tasks.photo.text() == "Photo …  1"
+    task = station.tasks.task
+    assert task is not None
+    assert len(photos_of(session.records, task.task.where[0])) == 1
+    station.show_stage(BuildStage.CLEAN)
+    assert station.tasks.keep_photo(good)
+    assert station.tasks.photo.text() == "Photo …  1"

@@ -1,15 +1,16 @@
 """The tasks of one stage: a list, the task at hand in large type, and the panel as it stands with its place marked."""
 
 from collections.abc import Callable, Collection, Sequence
+from pathlib import Path
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QResizeEvent
-from PySide6.QtWidgets import QLabel, QListWidget, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFileDialog, QLabel, QListWidget, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from riktig.core.door import DOOR
 from riktig.core.geometry import Drawing
 from riktig.core.ids import DeviceId
-from riktig.core.keys import DeviceKey, Key
+from riktig.core.keys import DeviceKey, Key, PartKey
 from riktig.core.plate import LAYOUT
 from riktig.core.production import (
     BuildStage,
@@ -23,7 +24,9 @@ from riktig.core.production import (
 from riktig.core.records import NewRecord, TakenBack
 from riktig.core.schematic import NAMES
 from riktig.core.terminals import STRIPS, draw_blocks
+from riktig.core.views import photos_of
 from riktig.desk.canvas import DrawingView
+from riktig.desk.photos import ENDINGS, keep_photo
 from riktig.desk.session import Session
 from riktig.desk.stations.build.entry_row import EntryRow
 from riktig.desk.theme import Theme, grown, words_font
@@ -75,6 +78,10 @@ class TaskPage(QWidget):
         self.done = _big("Done", "Space: ticks this task: who and when are kept", self.do_now)
         self.done.setObjectName("main")
         self.back = _big("Take back", "Backspace: takes the tick back with a correcting entry", self.take_back)
+        self.photo = QPushButton("Photo …")
+        self.photo.setToolTip("Keeps a photo of what this task is about, with who and when")
+        self.photo.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.photo.clicked.connect(lambda _=False: self.ask_photo())
         self.entry = EntryRow(self.do_now)
         self.pick_device: Callable[[Key], None] = lambda key: None
         self.go_elsewhere: Callable[[Key], None] = lambda key: None
@@ -105,6 +112,7 @@ class TaskPage(QWidget):
         words.addWidget(self.entry)
         words.addWidget(self.done)
         words.addWidget(self.back)
+        words.addWidget(self.photo)
         low.addLayout(words, 2)
         low.addWidget(self.view, 3)
         column.addLayout(low, 1)
@@ -166,6 +174,8 @@ class TaskPage(QWidget):
         self.back.setVisible(not elsewhere)
         self.back.setEnabled(bool(task and task.record))
         self.entry.show_for(task)
+        count = len(photos_of(self.session.records, self.photo_key))
+        self.photo.setText(f"Photo …  {count}" if count else "Photo …")
         self._show_picture()
 
     def _show_picture(self) -> None:
@@ -237,6 +247,26 @@ class TaskPage(QWidget):
         task = self.task
         if task and task.record and task.task.stage not in MADE_ELSEWHERE:
             self.session.record_all([NewRecord(task.task.subject, TakenBack(task.task.title), task.record)])
+
+    @property
+    def photo_key(self) -> Key:
+        """What a photo of the task at hand is filed under: what it is about, or its stage."""
+        task = self.task
+        if task and task.task.where:
+            return task.task.where[0]
+        return PartKey(self.state.stage.value.lower() if self.state else "panel")
+
+    def ask_photo(self) -> None:
+        """Asks for a photo of what the task at hand is about."""
+        chosen, _ = QFileDialog.getOpenFileName(self, "Photo", "", f"Pictures (*{' *'.join(ENDINGS)})")
+        if chosen:
+            self.keep_photo(Path(chosen))
+
+    def keep_photo(self, path: Path) -> bool:
+        """Keeps a photo of what the task at hand is about; whether it is in the file."""
+        kept = keep_photo(self.session, path, self.photo_key, self.task.task.title if self.task else "the panel")
+        self._show()
+        return kept
 
     def step(self, by: int) -> None:
         """Goes to another task."""
