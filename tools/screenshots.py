@@ -15,13 +15,14 @@ os.environ["QT_QPA_PLATFORM"] = "offscreen"
 from PySide6.QtTest import QTest
 
 from riktig.core.job import CircuitId
-from riktig.core.production import Operation, tick_facts
+from riktig.core.production import WORK, BuildStage, Operation, tick_facts
 from riktig.core.proving import Outcome, reading_facts
 from riktig.core.wiring import WIRING
 from riktig.desk.app import application, make_window
 from riktig.desk.demo_file import demo_file
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.brief import BriefStation
+from riktig.desk.stations.build import BuildStation
 from riktig.desk.stations.circuits import CircuitsStation
 from riktig.desk.stations.door import DoorStation
 from riktig.desk.stations.plate import PlateStation
@@ -52,6 +53,11 @@ def work_a_while(window: MainWindow) -> None:
     wire = wiring.wires[17]
     for one in (Operation.CUT, Operation.MARKED, Operation.LANDED_START):
         session.record(wire.key, tick_facts(wire, one))
+    tasks = session.evaluation.get(WORK)
+    done = (BuildStage.RECEIVE, BuildStage.HOLES, BuildStage.CUT, BuildStage.RAILS, BuildStage.FINGERS)
+    session.record_all([NewRecord(task.subject, task.facts) for task in tasks if task.stage in done])
+    parts = [task for task in tasks if task.stage is BuildStage.PARTS]
+    session.record_all([NewRecord(task.subject, task.facts) for task in parts[: 2 * len(parts) // 3]])
     for test, _ in session.results.readings[:9]:
         ohm = meter.read(test, wiring)
         facts = reading_facts(test, Outcome.PASSED, ohm=ohm, meter="typed")
@@ -92,7 +98,6 @@ def main() -> None:
     take(window, "01-brief")
     session.select(None)
     brief.jump("Practice")
-    take(window, "15-brief-practice")
     window.go_to("Circuits")
     circuits = window.stations["Circuits"]
     assert isinstance(circuits, CircuitsStation)
@@ -171,8 +176,20 @@ def main() -> None:
     session.select(None)
     take(window, "10-rules")
     window.go_to("Build")
-    session.select(WireKey(session.evaluation.get(WIRING).wires[17].key))
+    build = window.stations["Build"]
+    assert isinstance(build, BuildStation)
+    session.select(None)
+    build.show_stage(BuildStage.PARTS)
     take(window, "11-build")
+    session.select(WireKey(session.evaluation.get(WIRING).wires[17].key))
+    card = build.bench.card
+    card.resize(1280, 800)
+    card.show_now()
+    card.show()
+    QTest.qWait(250)
+    card.grab().save(str(FOLDER / "17-bench-card.png"), "PNG")
+    card.close()
+    session.select(None)
     window.go_to("Prove")
     prove = window.stations["Prove"]
     assert isinstance(prove, ProveStation)

@@ -17,6 +17,7 @@ __all__ = [
     "device_of_element",
     "read_contact",
     "read_pin",
+    "read_wire",
     "role_of",
     "unit_of_element",
 ]
@@ -63,6 +64,12 @@ def read_pin(text: str) -> PinRef:
     """A pin from its text form; a text without a colon is a device without a marking."""
     device, colon, marking = text.rpartition(":")
     return PinRef(DeviceId(device), marking) if colon else PinRef(DeviceId(text), "")
+
+
+def read_wire(key: WireId) -> tuple[PinRef, PinRef]:
+    """The two pins of a wire from its key."""
+    first, _, second = key.partition("~")
+    return read_pin(first), read_pin(second)
 
 
 def read_contact(text: str) -> ContactRef:

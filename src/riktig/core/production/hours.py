@@ -3,9 +3,9 @@
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import UTC, datetime
 
 from riktig.core.ids import WireId
+from riktig.core.inputs import minutes_between
 from riktig.core.production.ticks import BuildProgress
 from riktig.core.production.work_model import BuildStage, StageState
 from riktig.core.production.work_state import WIRE_MINUTES, stage_of_wire
@@ -87,19 +87,16 @@ def hours_of_stages(stages: Sequence[StageState], wiring: Wiring, records: Itera
         records: The log, oldest first.
     """
     taken: dict[BuildStage, dict[str, float]] = defaultdict(lambda: defaultdict(float))
-    last: dict[str, datetime] = {}
+    last: dict[str, str] = {}
     keys = wiring.by_key
     for record in records:
         stage = stage_of_record(record, keys)
-        at = _time(record.when)
-        if stage is None or at is None:
+        if stage is None or minutes_between(record.when, record.when) is None:
             continue
-        before = last.get(record.who)
-        last[record.who] = at
-        if before is not None:
-            minutes = (at - before).total_seconds() / 60
-            if 0 <= minutes <= IDLE_MINUTES:
-                taken[stage][record.who] += minutes
+        before, last[record.who] = last.get(record.who), record.when
+        minutes = minutes_between(before, record.when) if before else None
+        if minutes is not None and 0 <= minutes <= IDLE_MINUTES:
+            taken[stage][record.who] += minutes
     return tuple(
         StageHours(
             state.stage,
@@ -115,15 +112,6 @@ def _planned(state: StageState) -> float:
     """What all of a stage is planned to take, min."""
     tasks = sum(task.task.minutes for task in state.tasks)
     return tasks + (WIRE_MINUTES * (state.count - len(state.tasks)) if state.stage.is_wiring else 0.0)
-
-
-def _time(text: str) -> datetime | None:
-    """When an entry was made, in universal time; one without a zone is taken as it stands."""
-    try:
-        at = datetime.fromisoformat(text)
-    except ValueError:
-        return None
-    return at.replace(tzinfo=UTC) if at.tzinfo is None else at.astimezone(UTC)
 
 
 def days_done(progress: BuildProgress, stages: Sequence[StageState], records: Iterable[Record]) -> tuple[DayDone, ...]:

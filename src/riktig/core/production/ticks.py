@@ -8,10 +8,10 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
-from riktig.core.ids import PinRef, WireId, read_pin
+from riktig.core.ids import PinRef, WireId, read_pin, read_wire
 from riktig.core.records import Operation, Record, Slot, WireDone, counted, slot_of, taken_back
 from riktig.core.standards import conductor_name
-from riktig.core.wiring import Wire, WireEnd, Wiring, pins_of_wire
+from riktig.core.wiring import Wire, WireEnd, Wiring
 
 __all__ = [
     "TAKEN_OUT",
@@ -192,11 +192,11 @@ def loose_screws(log: Iterable[Record]) -> set[PinRef]:
             and record.id not in gone
             and not back
         ):
-            loose.difference_update(pins_of_wire(WireId(record.subject)))
+            loose.difference_update(read_wire(WireId(record.subject)))
         elif isinstance(facts, WireDone) and facts.operation is Operation.TIGHTENED and back:
-            loose.update(pins_of_wire(WireId(back.subject)))
+            loose.update(read_wire(WireId(back.subject)))
         elif TAKEN_OUT in record.subject and not record.corrects and record.id not in gone:
-            loose.update(pins_of_wire(WireId(record.subject.partition(TAKEN_OUT)[2])))
+            loose.update(read_wire(WireId(record.subject.partition(TAKEN_OUT)[2])))
     return loose
 
 

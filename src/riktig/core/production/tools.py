@@ -1,7 +1,8 @@
 """The tool that screws are tightened with, and whether its calibration holds."""
 
 from dataclasses import dataclass
-from datetime import date
+
+from riktig.core.inputs import is_day
 
 __all__ = ["TorqueTool"]
 
@@ -20,10 +21,8 @@ class TorqueTool:
     def __post_init__(self) -> None:
         if not self.name.strip():
             raise ValueError("a tool has a name and a serial number")
-        try:
-            date.fromisoformat(self.calibrated_to)
-        except ValueError:
-            raise ValueError(f"“{self.calibrated_to}” is no day; write it as 2027-03-31") from None
+        if not is_day(self.calibrated_to):
+            raise ValueError(f"“{self.calibrated_to}” is no day; write it as 2027-03-31")
 
     @property
     def noted(self) -> str:

@@ -10,20 +10,7 @@ from .drums import Drum, drums_of
 from .fill import DUCT_HEIGHT, DUCT_WIDTHS, DuctEntry, DuctUse, duct_target, fill_limit
 from .kit_cards import loom_cards, network_cards, neutral_cards
 from .loom import Loom, LoomWire, looms_of
-from .model import (
-    JUMPER,
-    Batch,
-    Crowded,
-    Segment,
-    Wire,
-    WireEnd,
-    WireId,
-    Wiring,
-    WiringStage,
-    WorkCompared,
-    pins_of_wire,
-    wire_key,
-)
+from .model import JUMPER, Batch, Crowded, Segment, Wire, WireEnd, WireId, Wiring, WiringStage, WorkCompared, wire_key
 from .network_cables import NetworkCable
 from .neutral_kits import NeutralKit, neutral_kits
 from .order_chain import best_path
@@ -79,7 +66,6 @@ __all__ = [
     "neutral_cards",
     "neutral_kits",
     "order_of",
-    "pins_of_wire",
     "prices_of",
     "route_shapes",
     "stacked",

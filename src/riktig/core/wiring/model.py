@@ -5,7 +5,7 @@ from dataclasses import dataclass, field, replace
 from enum import Enum
 
 from riktig.core.geometry import Point
-from riktig.core.ids import WireId, read_pin
+from riktig.core.ids import WireId
 from riktig.core.job import CircuitId, DeviceId, PinRef
 from riktig.core.standards import Why, conductor_name
 from riktig.core.wiring.batch_costs import Work
@@ -23,7 +23,6 @@ __all__ = [
     "Wiring",
     "WiringStage",
     "WorkCompared",
-    "pins_of_wire",
     "wire_key",
 ]
 
@@ -43,12 +42,6 @@ def wire_key(a: PinRef, b: PinRef) -> WireId:
     """
     first, second = sorted((a, b))
     return WireId(f"{first}~{second}")
-
-
-def pins_of_wire(key: WireId) -> tuple[PinRef, PinRef]:
-    """The two pins that the key of a wire was made of."""
-    first, _, second = key.partition("~")
-    return read_pin(first), read_pin(second)
 
 
 class WiringStage(Enum):
