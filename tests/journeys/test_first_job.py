@@ -10,8 +10,9 @@ from PySide6.QtWidgets import QApplication
 from riktig.core.job import ElementId, Insertable, Job
 from riktig.core.keys import read_key
 from riktig.core.plate import LAYOUT
-from riktig.core.production import BuildStage, Operation
+from riktig.core.production import WORK, BuildStage, Operation
 from riktig.core.proving import Outcome, ProvingStage
+from riktig.core.records import NewRecord
 from riktig.core.views import Stamp, statuses
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
@@ -102,6 +103,10 @@ def test_from_an_empty_brief_to_the_last_verdict_and_the_papers(
         QTest.keyClick(build.wires.list, Qt.Key.Key_Space)
     settle_window()
     assert session.progress.complete == 31
+    assert stamps(window)["Build"] is Stamp.BEGUN, "wires are in, and nobody says that anything was mounted"
+    work = session.evaluation.get(WORK)
+    session.record_all([NewRecord(task.subject, task.facts) for task in work])
+    settle_window()
     assert stamps(window)["Build"] is Stamp.CLEAR
 
     # Prove: every dead test, by figures and Enter; live stages stay shut to the end.

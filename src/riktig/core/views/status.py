@@ -11,7 +11,7 @@ from riktig.core.holes import METAL_HOLES
 from riktig.core.job import Job
 from riktig.core.labels import LABELS
 from riktig.core.plate import LAYOUT
-from riktig.core.production import progress_of
+from riktig.core.production import WORK, change_orders, progress_of, red_lines, stage_states
 from riktig.core.proving import TESTS, Outcome, results_of
 from riktig.core.records import Record
 from riktig.core.rules import RULES, Group, Verdict
@@ -135,18 +135,28 @@ def _brief(evaluation: Evaluation[Job]) -> Status:
     return Status("Brief", Stamp.CLEAR, f"{_plural(len(job.loads), 'load')}, {supplies}")
 
 
-def _done(evaluation: Evaluation[Job], records: tuple[Record, ...]) -> list[Status]:
+def _build(evaluation: Evaluation[Job], records: tuple[Record, ...]) -> Status:
+    """Build is clear when every stage is finished and nothing that was noted at the bench is open."""
     progress = progress_of(evaluation.get(WIRING), records)
-    results = results_of(evaluation.get(TESTS), records)
     total, finished = len(progress.states), progress.complete
-    began = any(state.done for state in progress.states)
     if progress.stale:
         wires = len({stale.subject for stale in progress.stale})
-        build = Status("Build", Stamp.STALE, f"{_plural(wires, 'wire')} changed since")
-    elif finished == total:
-        build = Status("Build", Stamp.CLEAR, f"all {total} in")
-    else:
-        build = Status("Build", Stamp.BEGUN if began else Stamp.BLANK, f"{finished} of {total} in")
+        return Status("Build", Stamp.STALE, f"{_plural(wires, 'wire')} changed since")
+    stages = stage_states(evaluation.get(WORK), progress, records)
+    is_open = sum(not stage.complete for stage in stages)
+    orders = sum(order.is_open for order in change_orders(records)) + sum(x.answer is None for x in red_lines(records))
+    began = any(state.done for state in progress.states) or any(stage.finished for stage in stages)
+    if finished < total:
+        return Status("Build", Stamp.BEGUN if began else Stamp.BLANK, f"{finished} of {total} in")
+    if is_open or orders:
+        line = f"wires in, {_plural(is_open, 'stage')} open" if is_open else f"{_plural(orders, 'change')} open"
+        return Status("Build", Stamp.BEGUN, line)
+    return Status("Build", Stamp.CLEAR, f"built, {_plural(total, 'wire')} in")
+
+
+def _done(evaluation: Evaluation[Job], records: tuple[Record, ...]) -> list[Status]:
+    results = results_of(evaluation.get(TESTS), records)
+    build = _build(evaluation, records)
     passed, failed = results.count(Outcome.PASSED), results.count(Outcome.FAILED)
     tests = len(results.readings)
     if failed:
