@@ -74,6 +74,7 @@ class Session(QObject):
         self._recorded: list[tuple[int, NewRecord]] = []
         self._acted: deque[Action] = deque(maxlen=MOST_ACTED)
         self.log: tuple[str, ...] = ()
+        self.shown_revision = 0
         self._progress: tuple[Wiring, tuple[Record, ...], BuildProgress] | None = None
         self._results: tuple[TestPlan, tuple[Record, ...], Results] | None = None
 
@@ -91,7 +92,7 @@ class Session(QObject):
         self.history, self.unwritten, self.turned_by = History(), "", ""
         self._acted.clear()
         self.begin_list()
-        before, self.job = self.job, job
+        before, self.job, self.shown_revision = self.job, job, file.revision()
         self.evaluation = Evaluation(job)
         self.selection = None
         self.lost_last = ()
@@ -238,6 +239,14 @@ class Session(QObject):
         self.changed.emit(before, after)
         if self.lost_last:
             self.lost.emit(self.lost_last)
+
+    def follow(self, job: Job, records: tuple[Record, ...], revision: int) -> None:
+        """Shows what another window wrote to a job that can only be looked at here."""
+        before, self.job, self.shown_revision = self.job, job, revision
+        self.evaluation.move_to(job)
+        self.records = records
+        self.changed.emit(before, job)
+        self.records_changed.emit()
 
     def _counting(self) -> set[tuple[str, str]]:
         """Ticks and readings that count now, as (subject, what)."""

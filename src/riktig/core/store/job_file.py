@@ -215,6 +215,10 @@ class JobFile:
         row = self._open_db.execute("SELECT job FROM revision WHERE number = ?", (number,)).fetchone()
         return load_job(str(row[0]), where=str(self.path), mend=True)
 
+    def entry_count(self) -> int:
+        """How many entries the log has."""
+        return int(self._open_db.execute("SELECT count(*) FROM log").fetchone()[0])
+
     def records(self) -> list[Record]:
         """The whole log, oldest first."""
         return [entry.record for entry in self.entries()]
@@ -223,9 +227,8 @@ class JobFile:
         """The whole log as it stands in the file, oldest first."""
         more = ", digest" if self.has_digests else ""
         more += ", signer, signature" if self.has_head else ""
-        rows = self._open_db.execute(
-            f"SELECT seq, id, kind, subject, facts, who, at, revision, corrects{more} FROM log ORDER BY seq"
-        )
+        columns = f"seq, id, kind, subject, facts, who, at, revision, corrects{more}"
+        rows = self._open_db.execute(f"SELECT {columns} FROM log ORDER BY seq")
         return [StoredEntry(*row) for row in rows]
 
     def broken_links(self) -> tuple[tuple[int, str], ...]:

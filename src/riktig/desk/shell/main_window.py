@@ -15,6 +15,7 @@ from riktig.core.rules import RULES, QuickFix
 from riktig.core.views import details_of, statuses
 from riktig.core.wiring import mini_plate
 from riktig.desk.background import Work
+from riktig.desk.following import Follower
 from riktig.desk.photos import shown_photo
 from riktig.desk.session import Session
 from riktig.desk.shell.arrivals import Arrivals
@@ -107,6 +108,7 @@ class MainWindow(QMainWindow):
 
     def _connect(self) -> None:
         session = self.session
+        self.follower = Follower(session, self)
         session.changed.connect(self._changed)
         session.records_changed.connect(self._records_changed)
         session.selected.connect(self._selected)
