@@ -198,7 +198,7 @@ def _legend(y: float, width: float) -> list[Shape]:
     """What the fills mean, three in a line."""
     shapes: list[Shape] = []
     step = width / 3
-    size = max(24.0, width / 44)
+    size = min(max(24.0, width / 44), step / (run_of("tightened", mono=False) + 1.9))
     for place, how_far in enumerate(HowFar):
         x, line = (place % 3) * step, y + place // 3 * size * 1.9
         swatch = Rect(x, line, size, size)

@@ -27,7 +27,7 @@ class BuildStage(Enum):
     WIRES = "Wires on the plate"
     DOOR = "Door loom"
     EARTHS = "Earths"
-    SUPPLY_AGAIN = "Supply tightened again"
+    SUPPLY_AGAIN = "Supply retightened"
     COVERS = "Covers and lids"
     CLEAN = "Cleaning"
     INSPECTION = "Visual inspection"
