@@ -6,6 +6,7 @@ from dataclasses import replace
 
 import networkx as nx
 import pytest
+from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import some
 
 from riktig.core.catalogue import Can
@@ -20,11 +21,15 @@ from riktig.core.production import (
     WORK,
     BuildStage,
     Operation,
+    Shown,
     StageState,
     TaskState,
     WorkTask,
+    draw_operator,
+    draw_panel_now,
     gate_facts,
     gate_subject,
+    panel_now,
     progress_of,
     received,
     stage_states,
@@ -33,7 +38,7 @@ from riktig.core.production import (
     wires_of_stage,
 )
 from riktig.core.records import Facts, PartReceived, Record, TakenBack, TaskDone
-from riktig.core.schematic import CIRCUITS
+from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import DUCT_USES, WIRING
 from riktig.demo_job import frost_fan, kelp_shed
@@ -238,3 +243,18 @@ def test_every_thick_conductor_of_the_supply_is_tightened_a_second_time(job: Job
     titles = [task.title for task in of_stage(job, BuildStage.SUPPLY_AGAIN)]
     assert len(titles) == len(clamps) > 5
     assert all(any(title.startswith(clamp) for clamp in clamps) for title in titles)
+
+
+@pytest.mark.parametrize("name", list(SAMPLES)[::9])
+def test_every_kind_of_job_has_tasks_of_their_own_and_pictures(name: str) -> None:
+    evaluation = Evaluation(sample(name))
+    tasks = evaluation.get(WORK)
+    assert max(Counter(task.slot for task in tasks).values()) == 1
+    assert all(task.title.strip() and task.how for task in tasks)
+    progress = progress_of(evaluation.get(WIRING), ())
+    now = panel_now(stage_states(tasks, progress, ()), progress)
+    layout, door, names = evaluation.get(LAYOUT), evaluation.get(DOOR), evaluation.get(NAMES)
+    for shown in Shown:
+        assert draw_panel_now(layout, door, names, now, tasks[0].where, shown).shapes
+    for seat in door.seats:
+        assert draw_operator(seat, names.tag[seat.device]).shapes

@@ -21,9 +21,13 @@ ACCEPTED, REJECTED = "accepted", "rejected"
 
 @dataclass(frozen=True, slots=True)
 class ChangeOrder:
-    """A change order: its number, what it says, who opened it when, and who closed it, None while it is open."""
+    """A change order: its number and the subject of its records, what it says, who opened and who closed it.
+
+    ``closed`` is None while it is open.
+    """
 
     number: int
+    subject: str
     said: ChangeOpened
     who: str
     when: str
@@ -63,10 +67,10 @@ def change_orders(records: Iterable[Record]) -> tuple[ChangeOrder, ...]:
             continue
         if isinstance(record.facts, ChangeOpened):
             number = len(orders) + 1
-            orders[record.subject] = ChangeOrder(number, record.facts, record.who, record.when)
+            orders[record.subject] = ChangeOrder(number, record.subject, record.facts, record.who, record.when)
         elif isinstance(record.facts, ChangeClosed) and record.subject in orders:
             order = orders[record.subject]
-            orders[record.subject] = ChangeOrder(order.number, order.said, order.who, order.when, record)
+            orders[record.subject] = ChangeOrder(order.number, order.subject, order.said, order.who, order.when, record)
     return tuple(orders.values())
 
 

@@ -33,7 +33,6 @@ from riktig.core.production import (
     OpenRedLine,
     Operation,
     change_orders,
-    change_subject,
     draw_change,
     next_change,
     red_lines,
@@ -156,7 +155,7 @@ class ChangePage(QWidget):
         self.orders.clear()
         for order in change_orders(records):
             sign = "○" if order.is_open else "✓"
-            self._add(f"{sign} {order.number}  {order.said.title}", self._subject_of(order))
+            self._add(f"{sign} {order.number}  {order.said.title}", order.subject)
         for line in red_lines(records):
             sign = "○" if line.answer is None else "✓"
             self._add(f"{sign} red-line {line.said.name}", line.record.id)
@@ -173,10 +172,6 @@ class ChangePage(QWidget):
         if subject == self.subject:
             self.orders.setCurrentItem(item)
 
-    def _subject_of(self, order: ChangeOrder) -> str:
-        opened = [r for r in self.session.records if isinstance(r.facts, ChangeOpened) and r.facts == order.said]
-        return opened[0].subject if opened else change_subject(order.number)
-
     def _chosen(self, item: QListWidgetItem | None) -> None:
         if item:
             self.subject = str(item.data(Qt.ItemDataRole.UserRole))
@@ -186,7 +181,7 @@ class ChangePage(QWidget):
     def order(self) -> ChangeOrder | None:
         """The chosen order, None where a red-line is chosen or nothing."""
         orders = change_orders(self.session.records)
-        return next((order for order in orders if self._subject_of(order) == self.subject), None)
+        return next((order for order in orders if order.subject == self.subject), None)
 
     @property
     def red_line(self) -> OpenRedLine | None:
