@@ -33,11 +33,13 @@ from riktig.core.records import (
     TaskDone,
     WireDone,
 )
+from riktig.core.rules import RULES
 from riktig.core.views import photos_of
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.build import BuildStation
+from riktig.desk.stations.rules import RulesStation
 from riktig.devices import FOOT_SWITCH_KEY, FootSwitch, Scanner
 from tests.desk.conftest import open_gates, press, settle_window
 from tests.effort import some
@@ -115,6 +117,17 @@ def test_a_shut_gate_refuses_until_somebody_passes_it_with_a_reason(
     station.show_stage(BuildStage.TAGS)
     press(station.tasks.list, Qt.Key.Key_Space)
     assert finished(station, BuildStage.TAGS) == 0, "one gate that was passed opens no other"
+
+
+def test_a_gate_is_passed_by_somebody_of_the_job(station: BuildStation, session: Session, said: Said) -> None:
+    station.show_stage(BuildStage.PARTS)
+    session.edit("people", SetPerson(Person("OS", "Ola Sand")))
+    for who in ("", "Ida"):
+        session.who = who
+        assert not station.pass_with("in a hurry")
+        assert "stays shut" in said[-1][0]
+    session.who = "Ola Sand"
+    assert station.pass_with("in a hurry")
 
 
 def test_wires_wait_for_their_gate_too(station: BuildStation, session: Session, said: Said) -> None:
@@ -475,3 +488,16 @@ def test_a_photo_is_kept_with_its_task_and_what_is_none_is_refused(
     station.show_stage(BuildStage.CLEAN)
     assert station.tasks.keep_photo(good)
     assert station.tasks.photo.text() == "Photo …  1"
+
+
+def test_who_may_not_sign_judges_no_clause(window: MainWindow, session: Session, said: Said) -> None:
+    rules = window.stations["Rules"]
+    assert isinstance(rules, RulesStation)
+    result = session.evaluation.get(RULES)[0]
+    session.edit("people", SetPerson(Person("IDA", "Ida")))
+    rules.sign(result, "compared with print")
+    assert session.records == ()
+    assert "Ida may not sign" in said[-1][0]
+    session.edit("people", SetPerson(Person("IDA", "Ida", signs=True)))
+    rules.sign(result, "compared with print")
+    assert len(session.records) == 1

@@ -6,7 +6,7 @@ from riktig.core.edits import RemovePerson, SetPerson
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import InspectedBy, Job, Person, Practice
-from riktig.core.production import BuildStage, may_not, person_called
+from riktig.core.production import BuildStage, may_not, may_not_sign, person_called
 from riktig.core.records import GatePassed, Record, TakenBack, TaskDone, WireDone
 from riktig.demo_job import frost_fan
 
@@ -46,6 +46,21 @@ def test_who_may_do_what(who: str, stage: BuildStage, practice: Practice, log: t
     refused = may_not(who, stage, ALL, practice, log)
     assert refused.startswith(why)
     assert bool(refused) is bool(why)
+
+
+@pytest.mark.parametrize(
+    ("who", "people", "why"),
+    [
+        ("Ida Vik", (), ""),
+        ("", (), "nobody has said who signs"),
+        ("Ida Vik", ALL, "Ida Vik may not sign"),
+        ("Nils", ALL, "Nils is not among the people"),
+        ("Siv Dal", (*ALL, Person("SD", "Siv Dal", builds=False, signs=True)), ""),
+    ],
+)
+def test_who_may_sign(who: str, people: tuple[Person, ...], why: str) -> None:
+    assert may_not_sign(who, people).startswith(why)
+    assert bool(may_not_sign(who, people)) is bool(why)
 
 
 def test_without_people_anybody_builds_but_nobody_inspects_his_own_work() -> None:

@@ -28,7 +28,7 @@ from .numbers import FieldEnd, NumberState, NumberStatus, field_facts, field_sub
 from .operator_card import draw_operator
 from .operator_tests import CLOSED_MOST, OPEN_LEAST, ContactVerdict, judge_contact, positions_of
 from .panel_now import HowFar, PanelNow, Shown, draw_panel_now, panel_now, shown_for
-from .people import may_not, person_called
+from .people import may_not, may_not_sign, person_called
 from .rework import WireChange, WireWork, made_wires, wire_work
 from .run_chart import draw_hours, draw_run
 from .scanned import Scan, ScanKind, batch_code, read_scan, wire_code
@@ -125,6 +125,7 @@ __all__ = [
     "loose_screws",
     "made_wires",
     "may_not",
+    "may_not_sign",
     "measured_facts",
     "mounted_facts",
     "mounted_of",

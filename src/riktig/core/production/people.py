@@ -7,7 +7,7 @@ from riktig.core.job import InspectedBy, Person, Practice
 from riktig.core.production.work_model import BuildStage
 from riktig.core.records import HoleDone, PartMounted, PieceCut, Record, TaskDone, WireDone, taken_back
 
-__all__ = ["may_not", "person_called"]
+__all__ = ["may_not", "may_not_sign", "person_called"]
 
 BUILT = (WireDone, HoleDone, PieceCut, PartMounted, TaskDone)
 """What somebody who built the panel has recorded."""
@@ -50,6 +50,21 @@ def may_not(
     if inspecting and practice.inspected_by is InspectedBy.ANOTHER and _has_built(who, records):
         return f"{who} built part of it: somebody else inspects it, as the practice asks"
     return ""
+
+
+def may_not_sign(who: str, people: Sequence[Person]) -> str:
+    """Why somebody may not judge a clause, as the end of a sentence; "" when he may.
+
+    Args:
+        who: The name under which it would be recorded.
+        people: The people of the job; where none are named, anyone with a name may.
+    """
+    if not who.strip():
+        return "nobody has said who signs"
+    person = person_called(people, who)
+    if people and person is None:
+        return f"{who} is not among the people of this job"
+    return f"{who} may not sign" if person and not person.signs else ""
 
 
 def _has_built(who: str, records: Iterable[Record]) -> bool:

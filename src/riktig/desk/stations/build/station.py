@@ -24,6 +24,7 @@ from riktig.core.production import (
     gate_facts,
     gate_subject,
     may_not,
+    person_called,
     stage_of_wire,
     stage_states,
     wires_of_stage,
@@ -267,6 +268,11 @@ class BuildStation(Station):
         """Passes the gate of the stage that is shown, for a reason; whether it is in the record."""
         stage = self.stage
         if stage is None:
+            return False
+        people = self.session.job.people
+        if not self.session.who.strip() or (people and person_called(people, self.session.who) is None):
+            name = self.session.who.strip() or "nobody"
+            self.session.say(f"The gate stays shut: {name} is not among the people of this job.", wrong=True)
             return False
         try:
             facts = gate_facts(self.state_of(stage), reason)

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QInputDialog, QPushButton, QS
 
 from riktig.core.edits import ApplyRemedy
 from riktig.core.keys import Key
+from riktig.core.production import may_not_sign
 from riktig.core.records import ClauseJudged, Counted
 from riktig.core.rules import RULES, ClauseResult, Finding, Group, QuickFix, Verdict, judgement_facts, judgements_of
 from riktig.desk.session import Session
@@ -183,4 +184,8 @@ class RulesStation(Station):
 
     def sign(self, result: ClauseResult, reason: str) -> None:
         """Records a judgement; it holds while the evidence stays the same."""
+        refused = may_not_sign(self.session.who, self.session.job.people)
+        if refused:
+            self.session.say(f"Nothing was signed: {refused}.", wrong=True)
+            return
         self.session.record(result.code, judgement_facts(result, reason))
