@@ -13,7 +13,7 @@ from riktig.core.catalogue import Can
 from riktig.core.door import DOOR
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
-from riktig.core.job import INCOMER_ID, Job, Rulebook, set_practice
+from riktig.core.job import INCOMER_ID, DoorOrder, Job, Rulebook, set_practice
 from riktig.core.keys import DeviceKey
 from riktig.core.plate import LAYOUT, move_block
 from riktig.core.production import (
@@ -29,6 +29,7 @@ from riktig.core.production import (
     draw_panel_now,
     gate_facts,
     gate_subject,
+    needs_of,
     panel_now,
     progress_of,
     received,
@@ -258,3 +259,34 @@ def test_every_kind_of_job_has_tasks_of_their_own_and_pictures(name: str) -> Non
         assert draw_panel_now(layout, door, names, now, tasks[0].where, shown).shapes
     for seat in door.seats:
         assert draw_operator(seat, names.tag[seat.device]).shapes
+
+
+def test_the_loom_waits_for_the_plate_or_comes_first_by_practice() -> None:
+    evaluation = Evaluation(frost_fan())
+    tasks, progress = evaluation.get(WORK), progress_of(evaluation.get(WIRING), ())
+    last = [state.stage for state in stage_states(tasks, progress, (), DoorOrder.LAST)]
+    first = [state.stage for state in stage_states(tasks, progress, (), DoorOrder.FIRST)]
+    assert last.index(BuildStage.WIRES) < last.index(BuildStage.DOOR)
+    assert first.index(BuildStage.DOOR) < first.index(BuildStage.WIRES)
+    assert set(first) == set(last) == set(BuildStage)
+    waits = {order: needs_of(BuildStage.DOOR, order) for order in DoorOrder}
+    assert BuildStage.WIRES in waits[DoorOrder.LAST]
+    assert BuildStage.WIRES not in waits[DoorOrder.FIRST]
+
+
+def test_a_wire_that_loosens_one_of_an_earlier_stage_shuts_no_gate_behind_it() -> None:
+    """Door wires land in clamps of the plate: what was tight there is not until their screws are tightened."""
+    evaluation = Evaluation(frost_fan())
+    wiring, tasks = evaluation.get(WIRING), evaluation.get(WORK)
+    progress = progress_of(wiring, ())
+    plate = [s.wire for s in wires_of_stage(BuildStage.WIRES, progress)]
+    door = [s.wire for s in wires_of_stage(BuildStage.DOOR, progress)]
+    records = done(tasks) + [said(wire.key, tick_facts(wire, operation)) for wire in plate for operation in Operation]
+    for wire in door:
+        for operation in Operation:
+            now = {s.stage: s for s in stage_states(tasks, progress_of(wiring, records), records)}
+            assert now[BuildStage.DOOR].may_begin, now[BuildStage.DOOR].shut
+            records.append(said(wire.key, tick_facts(wire, operation)))
+    now = {s.stage: s for s in stage_states(tasks, progress_of(wiring, records), records)}
+    assert now[BuildStage.WIRES].complete, "whoever tightens the second conductor of a clamp has tightened both"
+    assert now[BuildStage.DOOR].complete

@@ -25,7 +25,8 @@ def work_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sched
     log = tuple(records)
     by_id = {record.id: record for record in log}
     rows: list[tuple[Value, ...]] = []
-    states = stage_states(evaluation.get(WORK), progress_of(evaluation.get(WIRING), log), log)
+    door_order = evaluation.document.practice.door_order
+    states = stage_states(evaluation.get(WORK), progress_of(evaluation.get(WIRING), log), log, door_order)
     for stage in states:
         if stage.passed:
             gate = stage.passed
@@ -100,7 +101,8 @@ def missing_work(evaluation: Evaluation[Job], records: Iterable[Record]) -> list
         left = sum(task.done is None for task in own)
         if left:
             missing.append(f"{stage.value.lower()}: {left} of {len(own)} not done")
-    states = stage_states(evaluation.get(WORK), progress_of(evaluation.get(WIRING), log), log)
+    door_order = evaluation.document.practice.door_order
+    states = stage_states(evaluation.get(WORK), progress_of(evaluation.get(WIRING), log), log, door_order)
     missing += [
         f"{state.stage.value.lower()} was begun with a shut gate by {state.passed.who}: {state.passed.reason}"
         for state in states

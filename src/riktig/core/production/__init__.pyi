@@ -45,7 +45,7 @@ from .ticks import (
     tick_facts,
 )
 from .tools import TorqueTool
-from .work_model import NEEDS, BuildStage, PassedGate, StageState, TaskState, WorkTask
+from .work_model import NEEDS, BuildStage, PassedGate, StageState, TaskState, WorkTask, needs_of, stages_in_order
 from .work_state import (
     WIRE_MINUTES,
     gate_facts,
@@ -130,6 +130,7 @@ __all__ = [
     "mounted_facts",
     "mounted_of",
     "mounted_subject",
+    "needs_of",
     "next_change",
     "number_states",
     "operations",
@@ -146,6 +147,7 @@ __all__ = [
     "shown_for",
     "stage_of_wire",
     "stage_states",
+    "stages_in_order",
     "task_states",
     "tick_facts",
     "wire_code",

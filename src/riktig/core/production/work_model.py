@@ -4,11 +4,12 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import Enum
 
+from riktig.core.job import DoorOrder
 from riktig.core.keys import Key
 from riktig.core.production.ticks import Done
 from riktig.core.records import Facts, Slot, slot_of
 
-__all__ = ["NEEDS", "BuildStage", "PassedGate", "StageState", "TaskState", "WorkTask"]
+__all__ = ["NEEDS", "BuildStage", "PassedGate", "StageState", "TaskState", "WorkTask", "needs_of", "stages_in_order"]
 
 
 class BuildStage(Enum):
@@ -48,7 +49,7 @@ NEEDS: Mapping[BuildStage, tuple[BuildStage, ...]] = {
     _S.OPERATOR_TESTS: (_S.RECEIVE,),
     _S.OPERATORS: (_S.HOLES, _S.OPERATOR_TESTS),
     _S.WIRES: (_S.FINGERS, _S.PARTS, _S.TAGS, _S.STRIPS),
-    _S.DOOR: (_S.OPERATORS, _S.FINGERS, _S.PARTS),
+    _S.DOOR: (_S.OPERATORS, _S.FINGERS, _S.PARTS, _S.WIRES),
     _S.EARTHS: (_S.PARTS,),
     _S.SUPPLY_AGAIN: (_S.WIRES, _S.EARTHS),
     _S.COVERS: (_S.SUPPLY_AGAIN, _S.DOOR),
@@ -56,6 +57,23 @@ NEEDS: Mapping[BuildStage, tuple[BuildStage, ...]] = {
     _S.INSPECTION: (_S.COVERS, _S.CLEAN),
 }
 """What must be finished before a stage is begun (common practice, no source): its gate."""
+
+
+def needs_of(stage: BuildStage, door_order: DoorOrder) -> tuple[BuildStage, ...]:
+    """What must be finished before a stage is begun; a loom that is made first does not wait for the plate's wires."""
+    needed = NEEDS.get(stage, ())
+    if stage is BuildStage.DOOR and door_order is DoorOrder.FIRST:
+        return tuple(other for other in needed if other is not BuildStage.WIRES)
+    return needed
+
+
+def stages_in_order(door_order: DoorOrder) -> tuple[BuildStage, ...]:
+    """The stages in the order of the practice: the door's loom before the wires of the plate, or after them."""
+    stages = list(BuildStage)
+    if door_order is DoorOrder.FIRST:
+        stages.remove(BuildStage.DOOR)
+        stages.insert(stages.index(BuildStage.WIRES), BuildStage.DOOR)
+    return tuple(stages)
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,9 +1,19 @@
 """How far every stage of the work is, from the log; and what keeps its gate shut."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import replace
 
+from riktig.core.job import DoorOrder
 from riktig.core.production.ticks import BuildProgress, Done, WireState
-from riktig.core.production.work_model import NEEDS, BuildStage, PassedGate, StageState, TaskState, WorkTask
+from riktig.core.production.work_model import (
+    BuildStage,
+    PassedGate,
+    StageState,
+    TaskState,
+    WorkTask,
+    needs_of,
+    stages_in_order,
+)
 from riktig.core.records import Facts, GatePassed, PartReceived, Record, Slot, counted, taken_back
 from riktig.core.wiring import Wire, WiringStage
 
@@ -56,7 +66,10 @@ def wires_of_stage(stage: BuildStage, progress: BuildProgress) -> tuple[WireStat
 
 
 def stage_states(
-    tasks: Sequence[WorkTask], progress: BuildProgress, records: Iterable[Record]
+    tasks: Sequence[WorkTask],
+    progress: BuildProgress,
+    records: Iterable[Record],
+    door_order: DoorOrder = DoorOrder.LAST,
 ) -> tuple[StageState, ...]:
     """All stages in their order.
 
@@ -64,6 +77,7 @@ def stage_states(
         tasks: All tasks but those of wires.
         progress: What is done to the wires.
         records: The log, oldest first.
+        door_order: Whether the door's loom is made before the wires of the plate, by practice.
     """
     log = tuple(records)
     by_stage: dict[BuildStage, list[TaskState]] = {stage: [] for stage in BuildStage}
@@ -84,18 +98,22 @@ def stage_states(
             left += WIRE_MINUTES * sum(1 - len(state.done) / 5 for state in wires)
         plain[stage] = StageState(stage, tuple(own), finished, count, left)
     passed = _passed(log)
+    # A wire that lands in a clamp of an earlier stage loosens its screw; that must not shut the gate behind it.
+    begun = {stage for stage, wires in wires_by_stage.items() if any(state.done for state in wires)}
     return tuple(
-        StageState(
-            stage, state.tasks, state.finished, state.count, state.minutes_left, _shut(stage, plain), passed.get(stage)
+        replace(
+            plain[stage],
+            shut=() if stage in begun - set(passed) else _shut(needs_of(stage, door_order), plain),
+            passed=passed.get(stage),
         )
-        for stage, state in plain.items()
+        for stage in stages_in_order(door_order)
     )
 
 
-def _shut(stage: BuildStage, states: dict[BuildStage, StageState]) -> tuple[str, ...]:
+def _shut(needs: Iterable[BuildStage], states: Mapping[BuildStage, StageState]) -> tuple[str, ...]:
     """What keeps a gate shut: a line for each stage before it that is not finished."""
     lines: list[str] = []
-    for needed in NEEDS.get(stage, ()):
+    for needed in needs:
         state = states[needed]
         if state.complete:
             continue

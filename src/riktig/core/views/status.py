@@ -142,7 +142,7 @@ def _build(evaluation: Evaluation[Job], records: tuple[Record, ...]) -> Status:
     if progress.stale:
         wires = len({stale.subject for stale in progress.stale})
         return Status("Build", Stamp.STALE, f"{_plural(wires, 'wire')} changed since")
-    stages = stage_states(evaluation.get(WORK), progress, records)
+    stages = stage_states(evaluation.get(WORK), progress, records, evaluation.document.practice.door_order)
     is_open = sum(not stage.complete for stage in stages)
     orders = sum(order.is_open for order in change_orders(records)) + sum(x.answer is None for x in red_lines(records))
     began = any(state.done for state in progress.states) or any(stage.finished for stage in stages)

@@ -135,7 +135,9 @@ class BuildStation(Station):
     def refresh(self) -> None:
         """Shows the work of now and what counts as done."""
         session = self.session
-        self.states = stage_states(session.evaluation.get(WORK), session.progress, session.records)
+        self.states = stage_states(
+            session.evaluation.get(WORK), session.progress, session.records, session.job.practice.door_order
+        )
         if self.stage is None:
             self.stage = self._first_open()
         if self.stage.is_wiring:
