@@ -30,7 +30,7 @@ from riktig.desk.shell import MainWindow
 from riktig.desk.stations.brief import BriefStation
 from riktig.desk.stations.brief.fields import Answer, ChoiceField
 from tests.conftest import Doing
-from tests.desk.conftest import Waiter, press, settle_window
+from tests.desk.conftest import Waiter, known, press, settle_window
 
 
 @pytest.fixture(autouse=True)
@@ -55,7 +55,8 @@ def brief(window: MainWindow) -> BriefStation:
 
 @pytest.fixture
 def shed(session: Session, window: MainWindow, brief: BriefStation) -> BriefStation:
-    session.edit("the whole shed", Doing(lambda job: kelp_shed()))
+    session.evaluation = known(kelp_shed())  # derived once for all tests of this process
+    session.follow(session.evaluation.document, (), session.shown_revision)
     settle_window()
     return brief
 
