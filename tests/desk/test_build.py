@@ -20,6 +20,7 @@ from riktig.core.production import (
     batch_code,
     change_orders,
     red_lines,
+    stage_of_wire,
     tick_facts,
     wire_code,
 )
@@ -40,7 +41,7 @@ from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.build import BuildStation
 from riktig.desk.stations.rules import RulesStation
-from riktig.devices import FOOT_SWITCH_KEY, FootSwitch, Scanner
+from riktig.devices import FOOT_SWITCH_KEY, BenchMeter, FootSwitch, Scanner
 from tests.desk.conftest import open_gates, press, settle_window
 from tests.effort import some
 
@@ -501,3 +502,19 @@ def test_who_may_not_sign_judges_no_clause(window: MainWindow, session: Session,
     session.edit("people", SetPerson(Person("IDA", "Ida", signs=True)))
     rules.sign(result, "compared with print")
     assert len(session.records) == 1
+
+
+def test_work_goes_on_where_it_was_left_in_another_window(session: Session, meter: BenchMeter) -> None:
+    open_gates(session)
+    wires = session.evaluation.get(WIRING).wires
+    session.record_all([NewRecord(wires[0].key, tick_facts(wires[0], operation)) for operation in Operation])
+    session.record(wires[6].key, tick_facts(wires[6], Operation.CUT))
+    window = MainWindow(session, meter)
+    window.show()
+    window.go_to("Build")
+    settle_window()
+    station = window.stations["Build"]
+    assert isinstance(station, BuildStation)
+    assert station.stage is stage_of_wire(wires[6])
+    assert station.wires.key == wires[6].key
+    window.close()

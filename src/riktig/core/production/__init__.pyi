@@ -10,7 +10,7 @@ from .change_orders import (
     red_lines,
 )
 from .derived import CRITICALS, WORK
-from .hours import DayDone, StageHours, days_done, hours_of_stages
+from .hours import DayDone, StageHours, days_done, hours_of_stages, stage_of_record
 from .machining import (
     HoleState,
     PieceState,
@@ -145,6 +145,7 @@ __all__ = [
     "received",
     "red_lines",
     "shown_for",
+    "stage_of_record",
     "stage_of_wire",
     "stage_states",
     "stages_in_order",

@@ -11,7 +11,7 @@ HOURS_A_DAY = 6.0
 """Hours that one person works on a panel in a day, beside all else (chosen by us)."""
 WIDE, TALL, LEFT, FOOT = 150.0, 70.0, 16.0, 12.0
 SIZE = 3.4
-BARS = 54.0
+BARS = 58.0
 """Where bars begin, behind the longest name of a stage, mm."""
 MOST_DATES = 6
 """Dates that are written below the chart."""

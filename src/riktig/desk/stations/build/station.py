@@ -25,6 +25,7 @@ from riktig.core.production import (
     gate_subject,
     may_not,
     person_called,
+    stage_of_record,
     stage_of_wire,
     stage_states,
     wires_of_stage,
@@ -209,7 +210,12 @@ class BuildStation(Station):
             self._show_heads()
 
     def _first_open(self) -> BuildStage:
-        """The stage that the work is at: the last that was begun and is not finished, else the first open one."""
+        """Where work was left: the stage of the last entry, else one that is begun, else the first open one."""
+        wires = self.session.evaluation.get(WIRING).by_key
+        stages = (stage_of_record(record, wires) for record in reversed(self.session.records))
+        left = next((stage for stage in stages if stage), None)
+        if left and not self.state_of(left).complete:
+            return left
         begun = [state for state in self.states if state.finished and not state.complete and state.may_begin]
         is_open = [state for state in self.states if not state.complete and state.may_begin]
         return (begun or is_open or list(self.states))[0].stage

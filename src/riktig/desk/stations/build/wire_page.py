@@ -157,7 +157,8 @@ class WirePage(QWidget):
         if self.half_done.isChecked() and not any(state.wire.key == self.key for state in states) and states:
             self.key = states[0].wire.key
         if progress.of(self.key) is None:
-            first = next((state for state in states if not state.complete), states[0] if states else None)
+            first = next((state for state in states if state.done and not state.complete), None)
+            first = first or next((state for state in states if not state.complete), states[0] if states else None)
             self.key = first.wire.key if first else WireId("")
         stale = {tick.subject for tick in progress.stale}
         of_number = max((len(state.wire.number) for state in states), default=0)
