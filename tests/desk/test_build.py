@@ -518,3 +518,18 @@ def test_work_goes_on_where_it_was_left_in_another_window(session: Session, mete
     assert station.stage is stage_of_wire(wires[6])
     assert station.wires.key == wires[6].key
     window.close()
+
+
+def test_progress_says_what_was_worked_today_and_what_waits(station: BuildStation, session: Session) -> None:
+    for _ in range(3):
+        press(station.tasks.list, Qt.Key.Key_Space)
+    QTest.mouseClick(station.how_far, Qt.MouseButton.LeftButton)
+    settle_window()
+    assert station.pages.currentWidget() is station.progress
+    text = station.progress.blocks.text()
+    assert text.startswith("Ida today: ")
+    assert "left of 6 h" in text
+    assert "Rails and ducts fixed waits for mark-out and holes" in text
+    station.show_stage(BuildStage.RECEIVE)
+    assert station.pages.currentWidget() is station.tasks
+    assert not station.how_far.isChecked()

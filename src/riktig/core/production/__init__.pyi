@@ -30,7 +30,7 @@ from .operator_tests import CLOSED_MOST, OPEN_LEAST, ContactVerdict, judge_conta
 from .panel_now import HowFar, PanelNow, Shown, draw_panel_now, panel_now, shown_for
 from .people import may_not, may_not_sign, person_called
 from .rework import WireChange, WireWork, made_wires, wire_work
-from .run_chart import draw_hours, draw_run
+from .run_chart import HOURS_A_DAY, draw_hours, draw_run
 from .scanned import Scan, ScanKind, batch_code, read_scan, wire_code
 from .ticks import (
     TAKEN_OUT,
@@ -61,6 +61,7 @@ __all__ = [
     "ACCEPTED",
     "CLOSED_MOST",
     "CRITICALS",
+    "HOURS_A_DAY",
     "NEEDS",
     "OPEN_LEAST",
     "REJECTED",

@@ -9,6 +9,7 @@ from riktig.core.ids import DeviceId
 from riktig.core.keys import Key
 from riktig.core.plate import LAYOUT
 from riktig.core.production import (
+    HOURS_A_DAY,
     Shown,
     StageState,
     days_done,
@@ -78,7 +79,20 @@ class ProgressPage(QWidget):
         waiting = [
             f"{s.stage.value} waits for {_names(s.shut)}" for s in stages if s.shut and not s.complete and not s.passed
         ]
-        self.blocks.setText(". ".join(waiting[:3]) + ("." if waiting else "Nothing waits for anything."))
+        waits = ". ".join(waiting[:3]) + ("." if waiting else "Nothing waits for anything.")
+        self.blocks.setText(f"{self._today(stages)} {waits}".strip())
+
+    def _today(self, stages: Sequence[StageState]) -> str:
+        """What who is at the bench has worked today by the log, and what a day still has."""
+        session = self.session
+        day = session.clock()[:10]
+        own = [record for record in session.records if record.when[:10] == day and record.who == session.who]
+        hours = hours_of_stages(stages, session.evaluation.get(WIRING), own)
+        taken = sum(of_stage.taken for of_stage in hours)
+        if not own:
+            return ""
+        left = max(HOURS_A_DAY * 60 - taken, 0.0)
+        return f"{session.who} today: {taken:.0f} min at this panel, {left:.0f} min left of {HOURS_A_DAY:g} h."
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""
