@@ -89,6 +89,8 @@ def change_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sch
 def missing_work(evaluation: Evaluation[Job], records: Iterable[Record]) -> list[str]:
     """What is not finished at the bench beside wires, in words: stages, gates passed, orders and red-lines open.
 
+    A gate that was passed is missing while what it waited for is; after that it stands in the work record alone.
+
     Args:
         evaluation: Of the job.
         records: The log, oldest first.
@@ -106,7 +108,7 @@ def missing_work(evaluation: Evaluation[Job], records: Iterable[Record]) -> list
     missing += [
         f"{state.stage.value.lower()} was begun with a shut gate by {state.passed.who}: {state.passed.reason}"
         for state in states
-        if state.passed
+        if state.passed and state.shut
     ]
     missing += [
         f"change order {order.number} is open: {order.said.title}" for order in change_orders(log) if order.is_open

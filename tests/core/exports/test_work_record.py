@@ -1,0 +1,116 @@
+"""The record of the bench on paper, and what of it is missing for a hand-over."""
+
+import pytest
+
+from riktig.core.evaluation import Evaluation
+from riktig.core.exports import missing_papers
+from riktig.core.exports.work_record import change_record, missing_work, work_record
+from riktig.core.production import (
+    WORK,
+    BuildStage,
+    Operation,
+    gate_facts,
+    gate_subject,
+    progress_of,
+    stage_states,
+    tick_facts,
+)
+from riktig.core.records import (
+    ChangeClosed,
+    ChangeOpened,
+    ContactRead,
+    Facts,
+    PartReceived,
+    Record,
+    RedLine,
+    RedLineAnswered,
+)
+from riktig.core.wiring import WIRING
+from riktig.demo_job import frost_fan
+
+EVALUATION = Evaluation(frost_fan())
+TASKS = EVALUATION.get(WORK)
+WIRES = EVALUATION.get(WIRING)
+
+
+def entry(n: int, subject: str, facts: Facts, who: str = "Ida") -> Record:
+    return Record(f"r{n}", subject, facts, who, "2026-12-01T08:00:00", 1)
+
+
+def everything() -> list[Record]:
+    log = [entry(n, task.subject, task.facts) for n, task in enumerate(TASKS)]
+    log += [
+        entry(len(TASKS) + n, wire.key, tick_facts(wire, operation))
+        for n, (wire, operation) in enumerate((wire, operation) for wire in WIRES.wires for operation in Operation)
+    ]
+    return log
+
+
+def passed_gate(records: list[Record]) -> Record:
+    states = stage_states(TASKS, progress_of(WIRES, records), records)
+    state = next(state for state in states if state.stage is BuildStage.WIRES)
+    return entry(90_000, gate_subject(state.stage), gate_facts(state, "labels come on Friday"), "Ola")
+
+
+def test_every_stage_that_is_not_finished_is_missing_and_none_that_is() -> None:
+    plain = [stage for stage in BuildStage if any(task.stage is stage for task in TASKS)]
+    assert len(missing_work(EVALUATION, [])) == len(plain)
+    assert missing_work(EVALUATION, everything()) == []
+    assert not [line for line in missing_papers(EVALUATION, everything()) if "not done" in line or "wires" in line]
+
+
+@pytest.mark.parametrize("stage", [stage for stage in BuildStage if not stage.is_wiring])
+def test_one_task_left_out_is_named_by_its_stage(stage: BuildStage) -> None:
+    left_out = next(task for task in TASKS if task.stage is stage)
+    log = [record for record in everything() if record.facts != left_out.facts or record.subject != left_out.subject]
+    assert missing_work(EVALUATION, log) == [
+        f"{stage.value.lower()}: 1 of {sum(task.stage is stage for task in TASKS)} not done"
+    ]
+
+
+def test_a_gate_that_was_passed_is_missing_while_its_work_is_and_on_paper_for_good() -> None:
+    gate = passed_gate([])
+    assert any("labels come on Friday" in line for line in missing_work(EVALUATION, [gate]))
+    whole = [gate, *everything()]
+    assert missing_work(EVALUATION, whole) == []
+    rows = [row for row in work_record(EVALUATION, whole).rows if "labels come on Friday" in str(row)]
+    assert len(rows) == 1
+    assert rows[0][0] == BuildStage.WIRES.value
+    assert "Ola" in rows[0]
+
+
+def test_the_record_has_what_was_entered_with_a_task() -> None:
+    part = next(task for task in TASKS if isinstance(task.facts, PartReceived))
+    read = next(task for task in TASKS if isinstance(task.facts, ContactRead) and task.facts.expected == "closed")
+    assert isinstance(part.facts, PartReceived)
+    assert isinstance(read.facts, ContactRead)
+    wanted, contact = part.facts.wanted, read.facts
+    log = [
+        entry(1, part.subject, PartReceived(part.facts.part, wanted, wanted, "S-77", "B7")),
+        entry(
+            2,
+            read.subject,
+            ContactRead(contact.operator, contact.contact, contact.position, "closed", "0.3", 0.2, "M-1"),
+        ),
+    ]
+    rows = {str(row[1]): row for row in work_record(EVALUATION, log).rows}
+    assert rows[part.title][2] == f"{wanted} of {wanted}, serial S-77, batch B7"
+    assert rows[read.title][2] == "0.3 Ω, leads 0.2 Ω, M-1"
+    assert rows[read.title][3:] == ("Ida", "2026-12-01T08:00")
+
+
+def test_open_orders_and_red_lines_are_missing_and_on_paper() -> None:
+    log = [
+        entry(1, "change:1", ChangeOpened("a lamp", "asked for", "customer", 1)),
+        entry(2, "a~b", RedLine("9 S2:3 to K1:13", "S2:3 to K1:13", "at 14")),
+    ]
+    words = missing_work(EVALUATION, log)
+    assert "change order 1 is open: a lamp" in words
+    assert "a red-line is open: 9 S2:3 to K1:13" in words
+    log += [
+        entry(3, "change:1", ChangeClosed("1 wire")),
+        entry(4, "a~b", RedLineAnswered("accepted", "r2", "drawn so")),
+    ]
+    assert not [line for line in missing_work(EVALUATION, log) if "open" in line]
+    rows = change_record(EVALUATION, log).rows
+    assert [row[-1] for row in rows] == ["closed by Ida 2026-12-01T08:00", "accepted: drawn so"]
