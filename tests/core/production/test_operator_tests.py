@@ -35,6 +35,9 @@ def test_every_lamp_is_lit_once() -> None:
     lamps = [reading.operator for reading in readings() if reading.expected == "lights"]
     assert len(lamps) == len(set(lamps)) > 5
     assert all(tag.startswith("H") for tag in lamps)
+    tasks = [task for task in Evaluation(kelp_shed()).get(WORK) if task.stage is BuildStage.OPERATOR_TESTS]
+    lit = [task for task in tasks if isinstance(task.facts, ContactRead) and task.facts.expected == "lights"]
+    assert all("for 230 V 50 Hz" in task.how[1] for task in lit), "at the voltage of the control supply"
 
 
 def test_a_selector_of_three_positions_is_read_in_three() -> None:

@@ -81,8 +81,13 @@ def test_everything_that_is_bought_with_a_reference_is_received(job: Job) -> Non
     for row in schedule("bom", Evaluation(job)).as_dicts():
         if row["part"]:
             bought[str(row["part"])] += int(float(str(row["quantity"])))
-    tasks = [task.facts for task in of_stage(job, BuildStage.RECEIVE)]
-    assert {facts.part: facts.wanted for facts in tasks if isinstance(facts, PartReceived)} == dict(bought)
+    asked: Counter[str] = Counter()
+    for task in of_stage(job, BuildStage.RECEIVE):
+        assert isinstance(task.facts, PartReceived)
+        asked[task.facts.part] += task.facts.wanted
+        line = [row for row in schedule("bom", Evaluation(job)).as_dicts() if row["part"] == task.facts.part]
+        assert task.how[0] in {row["description"] for row in line}, "with the voltage it is bought for"
+    assert asked == bought
 
 
 def test_every_piece_part_strip_operator_and_duct_is_in_one_task_of_its_stage(job: Job) -> None:

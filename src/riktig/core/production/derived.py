@@ -8,6 +8,7 @@ from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.production.measured import criticals_of
 from riktig.core.production.work_plan import WorkInputs, make_work
 from riktig.core.schematic import CIRCUITS, NAMES
+from riktig.core.simulation import RATINGS
 from riktig.core.sizing import SIZING
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import DUCT_USES, WIRING
@@ -16,7 +17,18 @@ __all__ = ["CRITICALS", "WORK"]
 
 CRITICALS = (reads(METAL_HOLES) & DOOR & SHAFTS & CUTS & JOB_ENCLOSURE & JOB_PRACTICE).derive("criticals", criticals_of)
 WORK_INPUTS = (
-    reads(CIRCUITS) & NAMES & SIZING & LAYOUT & DOOR & HOLES & CUTS & DUCT_USES & STRIPS & JOB_PRACTICE & WIRING
+    reads(CIRCUITS)
+    & NAMES
+    & SIZING
+    & LAYOUT
+    & DOOR
+    & HOLES
+    & CUTS
+    & DUCT_USES
+    & STRIPS
+    & JOB_PRACTICE
+    & WIRING
+    & RATINGS
 ).derive("work inputs", WorkInputs)
 WORK = reads(WORK_INPUTS).derive("work", make_work)
 """All tasks of the bench but those of wires."""

@@ -1,9 +1,11 @@
 """The bench test of operators before they are mounted: what every block must read in every position."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
-from riktig.core.catalogue import Behaviour, Can, Kind, Unit
+from riktig.core.catalogue import Behaviour, Can, Kind, Part, Unit
 from riktig.core.door import DoorPlan, PlacedOperator
+from riktig.core.ids import DeviceId
 from riktig.core.keys import DeviceKey
 from riktig.core.production.work_model import BuildStage, WorkTask
 from riktig.core.records import ContactRead
@@ -35,15 +37,21 @@ def positions_of(kind: Kind) -> tuple[str, ...]:
     return kind.positions or ("at rest", "pressed")
 
 
-def operator_tests(door: DoorPlan, names: Names) -> tuple[WorkTask, ...]:
-    """A task for each contact of each operator in each of its positions, and one for each lamp."""
+def operator_tests(door: DoorPlan, names: Names, text_of: Callable[[DeviceId, Part], str]) -> tuple[WorkTask, ...]:
+    """A task for each contact of each operator in each of its positions, and one for each lamp.
+
+    Args:
+        door: The doors with what is fitted in them.
+        names: Tags of devices.
+        text_of: A part as it is bought, with the voltage it is for.
+    """
     tasks: list[WorkTask] = []
     for seat in sorted(door.seats, key=lambda seat: (seat.leaf, seat.y, seat.x)):
-        tasks += _of_operator(seat, names.tag[seat.device])
+        tasks += _of_operator(seat, names.tag[seat.device], text_of(seat.device, seat.part))
     return tuple(tasks)
 
 
-def _of_operator(seat: PlacedOperator, tag: str) -> list[WorkTask]:
+def _of_operator(seat: PlacedOperator, tag: str, bought: str) -> list[WorkTask]:
     kind = seat.part.kind
     if not kind.head:
         return []
@@ -51,10 +59,10 @@ def _of_operator(seat: PlacedOperator, tag: str) -> list[WorkTask]:
     for position in positions_of(kind):
         for unit in (unit for unit in kind.units if unit.behaviour in _CONTACTS):
             expected = CLOSED if _is_closed(kind, unit, position) else OPEN
-            tasks.append(_task(seat, tag, "-".join(unit.pins), position, expected))
+            tasks.append(_task(seat, tag, "-".join(unit.pins), position, expected, bought))
     lamps = [unit for unit in kind.units if unit.behaviour is Behaviour.LAMP]
     for unit in lamps[:1]:
-        tasks.append(_task(seat, tag, "-".join(unit.pins), "on its voltage", "lights"))
+        tasks.append(_task(seat, tag, "-".join(unit.pins), "on its voltage", "lights", bought))
     return tasks
 
 
@@ -65,9 +73,9 @@ def _is_closed(kind: Kind, unit: Unit, position: str) -> bool:
     return (unit.behaviour is Behaviour.NO) == (position != at_rest)
 
 
-def _task(seat: PlacedOperator, tag: str, contact: str, position: str, expected: str) -> WorkTask:
+def _task(seat: PlacedOperator, tag: str, contact: str, position: str, expected: str, bought: str) -> WorkTask:
     how = [f"{position}: {contact} must be {expected}"] if expected != "lights" else [
-        f"{contact} {position}: it must light", "at the voltage on the part, from a limited source"
+        f"{contact} {position}: it must light", f"{bought}; from a limited source"
     ]  # fmt: skip
     return WorkTask(
         BuildStage.OPERATOR_TESTS,

@@ -3,6 +3,7 @@
 Minutes are chosen by us from what such work takes a practised hand; they are no promise.
 """
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Can, Part
@@ -19,6 +20,7 @@ from riktig.core.production.operator_tests import operator_tests
 from riktig.core.production.work_model import BuildStage, WorkTask
 from riktig.core.records import HoleWork, PartReceived, TaskDone
 from riktig.core.schematic import Circuits, Names, Zone
+from riktig.core.simulation import Rating, described
 from riktig.core.sizing import Sizing
 from riktig.core.standards import conductor_name, is_awg, torque_name
 from riktig.core.terminals import Strip, Strips, jumpers_on
@@ -53,6 +55,12 @@ class WorkInputs:
     strips: Strips
     practice: Practice
     wiring: Wiring
+    ratings: Mapping[DeviceId, tuple[Rating, ...]]
+
+    def text_of(self, device: DeviceId, part: Part) -> str:
+        """A part as it is bought: what it is, and for which voltage."""
+        american = self.practice.rulebook.north_american
+        return described(part, self.ratings.get(device, ()), north_american=american)
 
 
 def make_work(inputs: WorkInputs) -> tuple[WorkTask, ...]:
@@ -66,7 +74,7 @@ def make_work(inputs: WorkInputs) -> tuple[WorkTask, ...]:
         *_mounted(inputs),
         *_tags(inputs),
         *(_strip(strip) for strip in inputs.strips.strips),
-        *operator_tests(inputs.door, inputs.names),
+        *operator_tests(inputs.door, inputs.names, inputs.text_of),
         *(_operator(seat, inputs.names) for seat in _in_order(inputs.door)),
         *_supply_again(inputs),
         *_covers(inputs),
@@ -77,23 +85,23 @@ def make_work(inputs: WorkInputs) -> tuple[WorkTask, ...]:
 
 def _received(inputs: WorkInputs) -> list[WorkTask]:
     """A task for each part of the list: how many are there."""
-    wanted: dict[str, list[DeviceId]] = {}
+    wanted: dict[tuple[str, str], list[DeviceId]] = {}
     parts: dict[str, Part] = {}
     for device, part in inputs.sizing.parts.items():
         if inputs.circuits.device(device).zone is not Zone.FIELD:
-            wanted.setdefault(part.ref, []).append(device)
+            wanted.setdefault((part.ref, inputs.text_of(device, part)), []).append(device)
             parts[part.ref] = part
     tasks: list[WorkTask] = []
-    for ref, devices in wanted.items():
+    for (ref, text), devices in wanted.items():
         tags = " ".join(dict.fromkeys(inputs.names.tag[device] for device in devices))
-        how = [parts[ref].description, f"for {tags}"]
+        how = [text, f"for {tags}"]
         if any(parts[ref].kind.can(ability) for ability in SERIAL_NUMBERS):
             how.append("note serial number and batch")
         facts = PartReceived(ref, len(devices), len(devices))
         where = tuple(DeviceKey(device) for device in devices)
         title = f"{len(devices)} × {ref}"
         tasks.append(
-            WorkTask(BuildStage.RECEIVE, f"received:{ref}", title, tuple(how), facts, where, MINUTES["receive"])
+            WorkTask(BuildStage.RECEIVE, f"received:{ref} {text}", title, tuple(how), facts, where, MINUTES["receive"])
         )
     return tasks
 
@@ -188,7 +196,9 @@ def _mounted(inputs: WorkInputs) -> list[WorkTask]:
         tags = dict.fromkeys(inputs.names.tag[device] for device, *_ in stand.block.members)
         part = stand.block.members[0][1]
         strip = inputs.circuits.device(stand.block.lead).strip
-        what = "terminal strip with an end stop on each side" if strip else part.description
+        what = (
+            "terminal strip with an end stop on each side" if strip else inputs.text_of(stand.block.members[0][0], part)
+        )
         keys = tuple(DeviceKey(device) for device, *_ in stand.block.members)
         tasks.append(
             WorkTask(
