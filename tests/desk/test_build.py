@@ -9,7 +9,7 @@ from PySide6.QtGui import QImage, QKeyEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QWidget
 
-from riktig.core.edits import ChangeLoad, SetPerson
+from riktig.core.edits import ChangeLoad, SetHeading, SetPerson
 from riktig.core.ids import LoadId
 from riktig.core.job import Person
 from riktig.core.production import (
@@ -328,8 +328,8 @@ def test_a_wash_drum_is_built_from_receipt_to_inspection(station: BuildStation, 
 class TestChanges:
     def open_order(self, station: BuildStation, session: Session) -> None:
         assert session.file is not None
-        said = ChangeOpened("no run lamp", "the customer reads it elsewhere", "customer", session.file.revision())
-        assert station.changes.open_order(said)
+        order = ChangeOpened("no run lamp", "the customer reads it elsewhere", "customer", session.file.revision())
+        assert station.changes.open_order(order)
         station.changed.setChecked(True)
 
     def tick_half(self, session: Session) -> None:
@@ -366,7 +366,7 @@ class TestChanges:
         assert "take out" in text
         assert "in the record" in text
 
-    def test_an_order_says_what_and_why_and_an_empty_one_is_closed(
+    def test_an_order_says_what_and_why_and_one_that_was_not_drawn_is_withdrawn(
         self, station: BuildStation, session: Session, said: Said
     ) -> None:
         assert not station.changes.open_order(ChangeOpened("a lamp", ""))
@@ -375,9 +375,21 @@ class TestChanges:
         station.refresh()
         assert station.changed.text() == "Changes  1"
         assert station.changes.work.lines == ()
+        assert station.changes.close_order.text() == "Withdraw order"
         station.changes.close_it()
-        assert [order.is_open for order in change_orders(session.records)] == [False]
+        assert change_orders(session.records) == (), "nothing was drawn, so nothing can be closed as done"
         assert station.changes.open_count == 0
+
+    def test_an_order_that_touches_nothing_at_the_bench_is_closed_once_it_is_drawn(
+        self, station: BuildStation, session: Session
+    ) -> None:
+        self.open_order(station, session)
+        session.edit("title", SetHeading({"title": "another title"}))
+        station.refresh()
+        assert station.changes.close_order.text() == "Close order"
+        if not station.changes.work.left:
+            station.changes.close_it()
+        assert [order.is_open for order in change_orders(session.records)] == [bool(station.changes.work.left)]
 
     def test_a_red_line_is_accepted_once_the_drawing_is_another(
         self, station: BuildStation, session: Session, said: Said

@@ -38,12 +38,10 @@ def entry(n: int, subject: str, facts: Facts, who: str = "Ida") -> Record:
 
 
 def everything() -> list[Record]:
-    log = [entry(n, task.subject, task.facts) for n, task in enumerate(TASKS)]
-    log += [
-        entry(len(TASKS) + n, wire.key, tick_facts(wire, operation))
-        for n, (wire, operation) in enumerate((wire, operation) for wire in WIRES.wires for operation in Operation)
-    ]
-    return log
+    """Wires first: what lands in a clamp of the supply after its second tightening would loosen it again."""
+    ticks = [(wire.key, tick_facts(wire, operation)) for wire in WIRES.wires for operation in Operation]
+    entries: list[tuple[str, Facts]] = [*ticks, *((task.subject, task.facts) for task in TASKS)]
+    return [entry(n, subject, facts) for n, (subject, facts) in enumerate(entries)]
 
 
 def passed_gate(records: list[Record]) -> Record:

@@ -3,16 +3,18 @@
 import random
 
 import pytest
-from tests.core.schematic.builders import one_motor
+from tests.core.schematic.builders import door_begun, one_motor
+from tests.effort import some
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.job import Job, LoadId, change_load, set_practice
+from riktig.core.job import ElementId, Insertable, Job, LoadId, change_load, set_practice
 from riktig.core.production import WORK, Operation, WireChange, progress_of, tick_facts, wire_work
 from riktig.core.proving import TESTS, reading_facts
 from riktig.core.records import NewRecord, Outcome, Record, TaskDone, WireDone
-from riktig.core.schematic import with_names_recorded
+from riktig.core.schematic import insert_contact, with_names_recorded
 from riktig.core.views import ChangeLine, change_paper, change_work
 from riktig.core.wiring import WIRING
+from riktig.demo_job import kelp_shed
 
 ORDER = "change:1"
 
@@ -124,10 +126,10 @@ def test_what_is_ticked_in_one_order_is_not_done_in_another() -> None:
 
 
 def test_moving_an_end_ticks_the_wire_as_it_is_now() -> None:
-    job = with_names_recorded(change_load(one_motor(), LoadId("m1"), run_lamp=True, trip_lamp=True))
-    after = Evaluation(with_names_recorded(change_load(job, LoadId("m1"), run_lamp=False)))
-    lines = change_work(Evaluation(job), after, built(Evaluation(job), 1.0, 1), ORDER).lines
-    for line in (line for line in lines if line.what == WireChange.MOVE.value):
+    job = door_begun(with_names_recorded(kelp_shed()))
+    second_stop = insert_contact(job, ElementId("c2.S.stop/1-2"), Insertable.STOP_BUTTON, "at the gate")
+    lines = change_work(Evaluation(job), Evaluation(second_stop), built(Evaluation(job), 1.0, 1), ORDER).lines
+    for line in some([line for line in lines if line.what == WireChange.MOVE.value]):
         assert {entry.subject for entry in line.by_hand} == {line.wire and line.wire.after and line.wire.after.key}
         assert all(isinstance(entry.facts, WireDone) for entry in line.by_hand)
 

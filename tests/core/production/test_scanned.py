@@ -53,7 +53,7 @@ def test_a_tag_means_its_part() -> None:
 
 
 @pytest.mark.parametrize(
-    ("text", "said"),
+    ("text", "words"),
     [
         ("OTHER-1/36", "belongs to the job OTHER-1"),
         ("B999", "Nothing in this panel is called “B999”"),
@@ -65,10 +65,10 @@ def test_a_tag_means_its_part() -> None:
         ("https://example.org/36", "belongs to the job"),
     ],
 )
-def test_what_is_none_of_ours_is_said(text: str, said: str) -> None:
+def test_what_is_none_of_ours_is_said(text: str, words: str) -> None:
     read = scan(text)
     assert read.kind is ScanKind.UNKNOWN
-    assert said in read.said
+    assert words in read.said
 
 
 def test_a_retired_number_is_said_to_be_one() -> None:

@@ -295,3 +295,27 @@ def test_a_wire_that_loosens_one_of_an_earlier_stage_shuts_no_gate_behind_it() -
     now = {s.stage: s for s in stage_states(tasks, progress_of(wiring, records), records)}
     assert now[BuildStage.WIRES].complete, "whoever tightens the second conductor of a clamp has tightened both"
     assert now[BuildStage.DOOR].complete
+
+
+def test_the_second_tightening_is_lost_when_its_clamp_is_opened_again() -> None:
+    evaluation = Evaluation(frost_fan())
+    tasks = of_stage(frost_fan(), BuildStage.SUPPLY_AGAIN)
+    wire = next(
+        wire
+        for wire in evaluation.get(WIRING).wires
+        if any(task.subject == f"task:again {wire.start.pin}" for task in tasks)
+    )
+    task = next(task for task in tasks if task.subject == f"task:again {wire.start.pin}")
+    landed = said(wire.key, tick_facts(wire, Operation.LANDED_START))
+    again = said(task.subject, task.facts)
+    (state,) = task_states([task], [landed, again])
+    assert state.done is not None
+    for opening in (
+        said(wire.key, tick_facts(wire, Operation.LANDED_START)),
+        said(wire.key, TakenBack("landed"), corrects=landed.id),
+    ):
+        (state,) = task_states([task], [landed, again, opening])
+        assert state.done is None
+        assert "opened again" in state.stale
+        (state,) = task_states([task], [landed, again, opening, said(task.subject, task.facts)])
+        assert state.done is not None

@@ -79,9 +79,9 @@ def change_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sch
     ]
     for line in red_lines(log):
         answer = line.answer.facts if line.answer else None
-        said = f"{answer.answer}: {answer.why}" if isinstance(answer, RedLineAnswered) else "open"
+        answer_words = f"{answer.answer}: {answer.why}" if isinstance(answer, RedLineAnswered) else "open"
         drawn = f"drawn {line.said.drawn}, built {line.said.built}"
-        rows.append(("red-line", line.said.name, drawn, f"{line.record.who} {line.record.when[:16]}", said))
+        rows.append(("red-line", line.said.name, drawn, f"{line.record.who} {line.record.when[:16]}", answer_words))
     columns = (("kind", "Kind"), ("what", "What"), ("says", "It says"), ("by", "Noted by"), ("answer", "Answer"))
     return Schedule("change record", "Change orders and red-lines", columns, tuple(rows))
 

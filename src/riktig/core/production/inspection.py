@@ -8,7 +8,7 @@ __all__ = ["inspection_points"]
 
 POINTS = (
     (
-        "11.2", "Degree of protection of the enclosure", "6.2 and NEMA 250",
+        "11.2", "Degree of protection of the enclosure", "NEMA 250, UL 50E",
         ("every hole closed by its fitting, seals in place", "doors close all round, locks catch"),
     ),
     (

@@ -20,11 +20,11 @@ def person_called(people: Iterable[Person], text: str) -> Person | None:
         people: The people of the job.
         text: What was typed or scanned.
     """
-    said = text.strip()
+    called = text.strip()
     for person in people:
-        if said and (person.badge == said or person.initials.casefold() == said.casefold()):
+        if called and (person.badge == called or person.initials.casefold() == called.casefold()):
             return person
-    return next((person for person in people if said and same_person(person.name, said)), None)
+    return next((person for person in people if called and same_person(person.name, called)), None)
 
 
 def may_not(

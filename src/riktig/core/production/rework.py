@@ -6,13 +6,10 @@ from enum import Enum
 
 from riktig.core.ids import PinRef, WireId
 from riktig.core.production.ticks import Operation, tick_facts
-from riktig.core.records import Record, WireDone, taken_back, why_not
+from riktig.core.records import CUT_SLACK_MM, Record, WireDone, taken_back, why_not
 from riktig.core.wiring import Wire, Wiring
 
 __all__ = ["WireChange", "WireWork", "made_wires", "wire_work"]
-
-SLACK_MM = 10.0
-"""A wire that is shorter by so much still reaches: lengths are rounded up by as much."""
 
 
 class WireChange(Enum):
@@ -101,7 +98,7 @@ def _moves(gone: list[Wire], come: list[Wire]) -> list[WireWork]:
         for other in left:
             shared = ends & {other.start.pin, other.end.pin}
             alike = (wire.number, wire.mm2, wire.colour) == (other.number, other.mm2, other.colour)
-            if len(shared) == 1 and alike and other.length <= wire.cut + SLACK_MM:
+            if len(shared) == 1 and alike and other.length <= wire.cut + CUT_SLACK_MM:
                 stays = next(iter(shared))
                 was = wire.end if wire.start.pin == stays else wire.start
                 now = other.end if other.start.pin == stays else other.start

@@ -88,10 +88,10 @@ def read_scan(
     if device:
         return Scan(ScanKind.DEVICE, device=device)
     if thing in printed:
-        said = (
+        message = (
             f"“{thing}” is retired: no wire carries it any more. A wire that still has this marker is to be taken out."
         )
-        return Scan(ScanKind.UNKNOWN, said=said)
+        return Scan(ScanKind.UNKNOWN, said=message)
     return Scan(ScanKind.UNKNOWN, said=f"Nothing in this panel is called “{thing}”.")
 
 

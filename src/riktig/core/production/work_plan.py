@@ -11,7 +11,7 @@ from riktig.core.door import DoorPlan, PlacedOperator, stack_of
 from riktig.core.holes import Hole
 from riktig.core.ids import DeviceId
 from riktig.core.job import INCOMER_ID, PinRef, Practice
-from riktig.core.keys import DeviceKey, DuctKey, HoleKey, Key, PieceKey, RailKey
+from riktig.core.keys import DeviceKey, DuctKey, HoleKey, Key, PieceKey, PinKey, RailKey
 from riktig.core.plate import Layout, Piece, Stand
 from riktig.core.production.inspection import inspection_points
 from riktig.core.production.machining import hole_facts, hole_subject, piece_facts, piece_subject
@@ -297,14 +297,14 @@ def _supply_again(inputs: WorkInputs) -> list[WorkTask]:
         tasks.append(
             _task(
                 BuildStage.SUPPLY_AGAIN, f"again {pin}", f"{label} {conductor_name(mm2)}", how,
-                f"{label} {torque:g} N·m", MINUTES["label"], DeviceKey(pin.device),
+                f"{label} {torque:g} N·m", MINUTES["label"], DeviceKey(pin.device), PinKey(pin),
             )
         )  # fmt: skip
     return tasks
 
 
 def _covers(inputs: WorkInputs) -> list[WorkTask]:
-    """The lids of the ducts, and the covers of what stays live."""
+    """The lids of the ducts, and the cover over the supply's side of the main switch."""
     tasks = [
         _task(
             BuildStage.COVERS, f"lid {duct.name}", f"Lid of {duct.name}",

@@ -3,7 +3,9 @@
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 
+from riktig.core.ids import PinRef, read_pin
 from riktig.core.job import DoorOrder
+from riktig.core.keys import PinKey
 from riktig.core.production.ticks import BuildProgress, Done, WireState
 from riktig.core.production.work_model import (
     BuildStage,
@@ -14,7 +16,7 @@ from riktig.core.production.work_model import (
     needs_of,
     stages_in_order,
 )
-from riktig.core.records import Facts, GatePassed, PartReceived, Record, Slot, counted, taken_back
+from riktig.core.records import Facts, GatePassed, PartReceived, Record, Slot, WireDone, counted, taken_back
 from riktig.core.wiring import Wire, WiringStage
 
 __all__ = [
@@ -49,7 +51,30 @@ def task_states(tasks: Sequence[WorkTask], records: Iterable[Record]) -> tuple[T
         for item in counted(log, kind, of_kind):
             done = Done(item.record.who, item.record.when) if item.counts else None
             states[item.slot] = (done, item.record.id, item.why_not)
-    return tuple(TaskState(task, *states.get(task.slot, (None, "", ""))) for task in tasks)
+    opened, place_of = _opened_again(log), {record.id: place for place, record in enumerate(log)}
+    kept = (TaskState(task, *states.get(task.slot, (None, "", ""))) for task in tasks)
+    return tuple(_while_shut(state, opened, place_of) for state in kept)
+
+
+def _opened_again(log: Sequence[Record]) -> dict[PinRef, int]:
+    """Where in the log something last went into a clamp, or came out of it by a correction."""
+    by_id = {record.id: record for record in log}
+    opened: dict[PinRef, int] = {}
+    for place, record in enumerate(log):
+        facts = by_id[record.corrects].facts if record.corrects in by_id else record.facts
+        if isinstance(facts, WireDone) and facts.operation.is_landing and facts.pin:
+            opened[read_pin(facts.pin)] = place
+    return opened
+
+
+def _while_shut(state: TaskState, opened: Mapping[PinRef, int], place_of: Mapping[str, int]) -> TaskState:
+    """A screw that was tightened a second time counts until its clamp is opened again."""
+    pins = [key.pin for key in state.task.where if isinstance(key, PinKey)]
+    if state.done is None or state.task.stage is not BuildStage.SUPPLY_AGAIN:
+        return state
+    if any(opened.get(pin, -1) > place_of[state.record] for pin in pins):
+        return replace(state, done=None, stale="its clamp was opened again since")
+    return state
 
 
 _OF_WIRING = {WiringStage.DOOR: BuildStage.DOOR, WiringStage.EARTH: BuildStage.EARTHS}

@@ -1,5 +1,5 @@
 from .codec import StoredEntry, broken_links, digest_of, dump_facts, load_facts, signature_fault, stored
-from .counting import SIMULATED, Counted, Slot, counted, slot_of, why_not
+from .counting import CUT_SLACK_MM, SIMULATED, Counted, Slot, counted, slot_of, why_not
 from .facts import (
     ChangeClosed,
     ChangeOpened,
@@ -32,6 +32,7 @@ from .record import NewRecord, Record, taken_back
 from .signing import Signer, fingerprint, new_private_key
 
 __all__ = [
+    "CUT_SLACK_MM",
     "SIMULATED",
     "ChangeClosed",
     "ChangeOpened",

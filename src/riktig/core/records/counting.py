@@ -29,7 +29,7 @@ from riktig.core.records.facts import (
 )
 from riktig.core.records.record import Record, taken_back
 
-__all__ = ["SIMULATED", "Counted", "Slot", "counted", "slot_of", "why_not"]
+__all__ = ["CUT_SLACK_MM", "SIMULATED", "Counted", "Slot", "counted", "slot_of", "why_not"]
 
 CUT_SLACK_MM = 10.0
 """A wire cut this much too short still reaches: lengths are rounded up by as much."""

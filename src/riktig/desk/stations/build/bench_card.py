@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout
 
 from riktig.core.geometry import Drawing
 from riktig.desk.canvas import DrawingView
+from riktig.desk.stations.build.bench_keys import common_key
 from riktig.desk.theme import DARK, Theme, style_sheet, words_font
 from riktig.desk.widgets import FittedLabel, plain_label
 
@@ -149,14 +150,7 @@ class BenchCard(QWidget):
             self._take_code()
         elif self._code and event.text().isprintable() and event.text():
             self._code += event.text()
-        elif key in (Qt.Key.Key_Space, Qt.Key.Key_PageDown):
-            self.do_next()
-            self.show_now()
-        elif key == Qt.Key.Key_Backspace:
-            self.take_back()
-            self.show_now()
-        elif key in (Qt.Key.Key_Right, Qt.Key.Key_Down, Qt.Key.Key_Left, Qt.Key.Key_Up):
-            self.step(1 if key in (Qt.Key.Key_Right, Qt.Key.Key_Down) else -1)
+        elif common_key(event, self.do_next, self.take_back, self.step):
             self.show_now()
         elif event.text() and event.text().isprintable():
             self._code = event.text()

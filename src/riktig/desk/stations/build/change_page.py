@@ -197,6 +197,8 @@ class ChangePage(QWidget):
             (self.accept_line, red and not red.answer), (self.reject_line, red and not red.answer),
         ):  # fmt: skip
             button.setVisible(bool(shown))
+        drawn = order is None or self._is_drawn(order)
+        self.close_order.setText("Close order" if drawn else "Withdraw order")
         self.close_order.setEnabled(not self.work.left)
         if order:
             state = (
@@ -233,12 +235,20 @@ class ChangePage(QWidget):
 
     def _work_of(self, order: ChangeOrder) -> ChangeWork:
         session = self.session
-        base = order.said.base
+        return change_work(self._evaluation_before(order), session.evaluation, session.records, self.subject)
+
+    def _evaluation_before(self, order: ChangeOrder) -> Evaluation[Job]:
+        """The job as it was when the change began."""
+        session, base = self.session, order.said.base
         name = str(session.file.path) if session.file else ""
         if self._before is None or self._before[:2] != (name, base):
             job = session.file.job_at(base) if session.file else session.job
             self._before = (name, base, Evaluation(job))
-        return change_work(self._before[2], session.evaluation, session.records, self.subject)
+        return self._before[2]
+
+    def _is_drawn(self, order: ChangeOrder) -> bool:
+        """Whether the drawing is another than when the change began."""
+        return self._evaluation_before(order).document != self.session.job
 
     @property
     def line(self) -> ChangeLine | None:
@@ -285,10 +295,16 @@ class ChangePage(QWidget):
         return True
 
     def close_it(self) -> None:
-        """Closes the chosen order, when everything of it is done."""
-        if self.order and self.order.is_open and not self.work.left:
+        """Closes the chosen order, when everything of it is done; one that was never drawn is withdrawn instead."""
+        order = self.order
+        if order is None or not order.is_open or self.work.left:
+            return
+        if self._is_drawn(order):
             self.session.record(self.subject, ChangeClosed(self.work.counts))
-            self.refresh()
+        else:
+            opened = next(r for r in self.session.records if r.subject == self.subject and r.facts == order.said)
+            self.session.record(self.subject, TakenBack(order.said.title), corrects=opened.id)
+        self.refresh()
 
     def ask_where(self) -> None:
         """Asks where the list is written."""

@@ -28,6 +28,7 @@ from riktig.core.views import photos_of
 from riktig.desk.canvas import DrawingView
 from riktig.desk.photos import ENDINGS, keep_photo
 from riktig.desk.session import Session
+from riktig.desk.stations.build.bench_keys import common_key
 from riktig.desk.stations.build.entry_row import EntryRow
 from riktig.desk.theme import Theme, grown, words_font
 from riktig.desk.widgets import plain_label, row_of
@@ -161,13 +162,13 @@ class TaskPage(QWidget):
         self.how.setText("\n".join(task.task.how) if task else "")
         self.caution.setText(task.task.caution if task else "")
         self.caution.setVisible(bool(task and task.task.caution))
-        said = ""
+        state_words = ""
         if task and task.done:
-            said = f"✓ {task.done.who}, {task.done.when[:16].replace('T', ' ')}"
+            state_words = f"✓ {task.done.who}, {task.done.when[:16].replace('T', ' ')}"
         elif task and task.stale:
-            said = f"No longer counts: {task.stale}."
-        self.said.setText(said)
-        self.said.setVisible(bool(said))
+            state_words = f"No longer counts: {task.stale}."
+        self.said.setText(state_words)
+        self.said.setVisible(bool(state_words))
         elsewhere = bool(task and task.task.stage in MADE_ELSEWHERE)
         self.done.setText("Show where" if elsewhere else "Done")
         self.done.setEnabled(bool(task and (elsewhere or not task.done)))
@@ -282,17 +283,7 @@ class TaskPage(QWidget):
 
     def bench_key(self, event: QKeyEvent) -> bool:
         """The keys of the bench; True when it was one of them."""
-        if event.key() in (Qt.Key.Key_Space, Qt.Key.Key_PageDown):
-            self.do_now()
-        elif event.key() == Qt.Key.Key_Backspace:
-            self.take_back()
-        elif event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Right):
-            self.step(1)
-        elif event.key() in (Qt.Key.Key_Up, Qt.Key.Key_Left):
-            self.step(-1)
-        else:
-            return False
-        return True
+        return common_key(event, self.do_now, self.take_back, self.step)
 
 
 def _big(text: str, tip: str, done: Callable[[], None]) -> QPushButton:

@@ -16,6 +16,7 @@ from riktig.core.standards import conductor_name, is_awg, torque_name
 from riktig.core.wiring import WIRING, Wire, mini_plate
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
+from riktig.desk.stations.build.bench_keys import common_key
 from riktig.desk.theme import Theme, words_font
 from riktig.desk.widgets import FittedLabel, plain_label, row_of
 
@@ -322,20 +323,12 @@ class WirePage(QWidget):
         """The keys of the bench; True when it was one of them."""
         text = event.text()
         shifted = event.modifiers() & Qt.KeyboardModifier.ShiftModifier
-        if event.key() in (Qt.Key.Key_Space, Qt.Key.Key_PageDown):
-            self.tick_next()
-        elif shifted and event.key() in _DIGITS:
+        if shifted and event.key() in _DIGITS:
             self.toggle_batch(list(Operation)[_DIGITS.index(Qt.Key(event.key()))])
         elif text and text in "12345":
             self.toggle(list(Operation)[int(text) - 1])
-        elif event.key() == Qt.Key.Key_Backspace:
-            self.take_back_last()
-        elif event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Right):
-            self.step(1)
-        elif event.key() in (Qt.Key.Key_Up, Qt.Key.Key_Left):
-            self.step(-1)
         else:
-            return False
+            return common_key(event, self.tick_next, self.take_back_last, self.step)
         return True
 
     def eventFilter(self, watched: object, event: object) -> bool:
