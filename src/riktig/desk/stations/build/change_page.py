@@ -4,7 +4,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QDialog,
     QDialogButtonBox,
@@ -45,6 +45,10 @@ from riktig.desk.theme import Theme, grown, words_font
 from riktig.desk.widgets import plain_label, row_of
 
 __all__ = ["ChangeAsked", "ChangePage"]
+
+
+ROOM_FOR_PICTURE = 600
+"""Narrower pages have no picture beside orders and work, px (chosen by us)."""
 
 
 class ChangeAsked(QDialog):
@@ -355,6 +359,11 @@ class ChangePage(QWidget):
         done = session.record_all(entries)
         self.refresh()
         return done
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Shows or hides the picture by the room there is."""
+        super().resizeEvent(event)
+        self.view.setVisible(self.width() >= grown(ROOM_FOR_PICTURE))
 
     def eventFilter(self, watched: object, event: object) -> bool:
         """Space ticks the chosen line."""

@@ -61,11 +61,17 @@ class WirePage(QWidget):
         self.half_done = QPushButton("Half-done")
         self.half_done.setCheckable(True)
         self.half_done.setToolTip("Only the wires that are begun and not finished: where work was left")
-        self.half_done.clicked.connect(lambda _=False: self.refresh())
+        self.half_done.clicked.connect(lambda _=False: self._show_half_done())
         above = row_of((self.batch_line, self.half_done))
         above.setStretch(0, 1)
         layout.addLayout(above)
         layout.addLayout(row, 1)
+
+    def _show_half_done(self) -> None:
+        """Shows the half-done wires alone, or all again; what is at hand is what is selected."""
+        self.refresh()
+        if self.key:
+            self.session.select(WireKey(self.key))
 
     def note_red_line(self, built: str) -> bool:
         """Notes that the wire at hand is built otherwise than drawn; whether that is in the record."""
