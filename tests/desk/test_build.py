@@ -418,7 +418,7 @@ class TestChanges:
         assert station.changes.answer_with(line, REJECTED, "14 is the other contact")
         state = session.progress.of(key)
         assert state is not None
-        assert [operation for operation, _ in state.done] == [Operation.CUT, Operation.MARKED]
+        assert [operation for operation, _ in state.done] == [Operation.CUT, Operation.MARKED, Operation.STRIPPED]
         assert station.changes.open_count == 0
 
 
@@ -452,7 +452,7 @@ def test_a_screw_says_what_it_was_tightened_with_and_an_old_tool_is_refused(
     for operation in Operation:
         station.wires.toggle(operation)
     done = [record.facts for record in session.records if isinstance(record.facts, WireDone)]
-    assert [facts.tool for facts in done] == ["", "", "", "", "TW-3 4711, calibrated to 2999-12-31"]
+    assert [facts.tool for facts in done] == ["", "", "", "", "", "TW-3 4711, calibrated to 2999-12-31"]
     assert station.wires.tool is not None
     station.wires.tool = type(station.wires.tool)("TW-3 4711", "2001-01-01")
     station.wires.step(1)

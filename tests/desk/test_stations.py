@@ -306,7 +306,7 @@ class TestBuild:
         assert session.progress.complete == 1
         assert station.wires.key != first
         assert {r.who for r in session.records} == {"Ida"}
-        assert len({r.when for r in session.records if isinstance(r.facts, WireDone)}) == 5
+        assert len({r.when for r in session.records if isinstance(r.facts, WireDone)}) == 6
 
     def test_a_number_key_ticks_one_thing_and_backspace_takes_it_back(
         self, station: BuildStation, session: Session

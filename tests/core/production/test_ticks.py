@@ -65,6 +65,34 @@ def test_a_wire_is_finished_when_everything_was_ticked() -> None:
     assert state.next is Operation.CUT
 
 
+def test_who_ticks_no_stripping_has_stripped_what_has_landed() -> None:
+    """Logs from before stripping was an operation of its own finish their wires as they did."""
+    job = one_motor()
+    wires = Evaluation(job).get(WIRING).wires[:3]
+    older = [operation for operation in Operation if operation is not Operation.STRIPPED]
+    assert progress(job, ticks(wires, older)).complete == 3
+    assert progress(job, ticks(wires, [Operation.CUT, Operation.MARKED])).count(Operation.STRIPPED) == 0
+    assert progress(job, ticks(wires, [Operation.LANDED_END])).count(Operation.STRIPPED) == 3
+
+
+def test_a_stripped_end_that_must_have_another_fitting_is_stripped_anew() -> None:
+    from riktig.core.job import RunLamp
+
+    before = one_motor()
+    after = with_names_recorded(set_practice(before, run_lamp=RunLamp.COIL))
+    then = {w.key: w for w in Evaluation(before).get(WIRING).wires}
+    now = {w.key: w for w in Evaluation(after).get(WIRING).wires}
+
+    def ends(wire: Wire) -> list[tuple[str, float]]:
+        return sorted((end.fitting, end.strip) for end in (wire.start, wire.end))
+
+    changed = {key for key in then.keys() & now.keys() if ends(then[key]) != ends(now[key])}
+    assert changed
+    result = progress(after, ticks(then.values(), [Operation.STRIPPED]))
+    assert {stale.subject for stale in result.stale if stale.subject in now} == changed
+    assert all("its ends are now" in stale.why for stale in result.stale if stale.subject in now)
+
+
 def test_a_contact_put_in_takes_exactly_the_affected_wires() -> None:
     # By hand: net 9 was S2:3 to S1:2; now S1:2 goes to the new stop S3:1 (new number) and S3:2 to S2:3.
     # The wire S2:3 to S1:2 is gone. No other clamp changes its company.

@@ -12,6 +12,7 @@ from riktig.core.production.work_state import WIRE_MINUTES, stage_of_wire
 from riktig.core.records import (
     ContactRead,
     HoleDone,
+    Operation,
     PartMounted,
     PartReceived,
     PieceCut,
@@ -30,7 +31,7 @@ _STAGE_OF = {
     PartReceived: BuildStage.RECEIVE, HoleDone: BuildStage.HOLES, PieceCut: BuildStage.CUT,
     PartMounted: BuildStage.PARTS, ContactRead: BuildStage.OPERATOR_TESTS,
 }  # fmt: skip
-OPERATIONS = 5
+OPERATIONS = len(Operation)
 """Of a wire: each is taken for an equal part of its minutes."""
 
 

@@ -109,8 +109,9 @@ def _moves(gone: list[Wire], come: list[Wire]) -> list[WireWork]:
 
 
 _OF_OPERATION = {
-    Operation.CUT: WireChange.REPLACE, Operation.MARKED: WireChange.REMARK, Operation.LANDED_START: WireChange.REFIT,
-    Operation.LANDED_END: WireChange.REFIT, Operation.TIGHTENED: WireChange.RETIGHTEN,
+    Operation.CUT: WireChange.REPLACE, Operation.MARKED: WireChange.REMARK, Operation.STRIPPED: WireChange.REFIT,
+    Operation.LANDED_START: WireChange.REFIT, Operation.LANDED_END: WireChange.REFIT,
+    Operation.TIGHTENED: WireChange.RETIGHTEN,
 }  # fmt: skip
 
 

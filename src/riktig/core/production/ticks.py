@@ -119,6 +119,9 @@ def tick_facts(wire: Wire, operation: Operation, tool: str = "") -> WireDone:
             return WireDone(operation, wire.name, conductor, length=wire.cut, needed=wire.length)
         case Operation.MARKED:
             return WireDone(operation, wire.name, conductor, number=wire.number)
+        case Operation.STRIPPED:
+            ends = "; ".join(sorted(f"{end.strip:g} mm {end.fitting}" for end in (wire.start, wire.end)))
+            return WireDone(operation, wire.name, conductor, ends=ends)
         case Operation.LANDED_START:
             return WireDone(operation, wire.name, conductor, end=_end_facts(wire.start))
         case Operation.LANDED_END:
@@ -131,7 +134,8 @@ def tick_facts(wire: Wire, operation: Operation, tool: str = "") -> WireDone:
 def progress_of(wiring: Wiring, records: Iterable[Record]) -> BuildProgress:
     """What counts and what is out of date, from the log.
 
-    A tick taken back by a correction is neither; ticking again supersedes what was out of date.
+    A tick taken back by a correction is neither; ticking again supersedes what was out of date. An end that has
+    landed was stripped, whether or not somebody ticked that before.
 
     Args:
         wiring: All wires, in the order of their batches.
@@ -159,6 +163,9 @@ def progress_of(wiring: Wiring, records: Iterable[Record]) -> BuildProgress:
     for key, ticks in done.items():
         if Operation.TIGHTENED in ticks and loose & {wires[key].start.pin, wires[key].end.pin}:
             del ticks[Operation.TIGHTENED]
+        landed = next((ticks[op] for op in (Operation.LANDED_START, Operation.LANDED_END) if op in ticks), None)
+        if landed:  # no end lands that was not stripped; who ticks no stripping, strips where he lands
+            ticks.setdefault(Operation.STRIPPED, landed)
     states = tuple(
         WireState(wire, tuple((op, ticks[op]) for op in Operation if op in ticks))
         for wire in wiring.wires

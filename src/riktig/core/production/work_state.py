@@ -16,7 +16,7 @@ from riktig.core.production.work_model import (
     needs_of,
     stages_in_order,
 )
-from riktig.core.records import Facts, GatePassed, PartReceived, Record, Slot, WireDone, counted, taken_back
+from riktig.core.records import Facts, GatePassed, Operation, PartReceived, Record, Slot, WireDone, counted, taken_back
 from riktig.core.wiring import Wire, WiringStage
 
 __all__ = [
@@ -120,7 +120,7 @@ def stage_states(
             wires = wires_by_stage[stage]
             whole = sum(state.complete for state in wires)
             finished, count = finished + whole, count + len(wires)
-            left += WIRE_MINUTES * sum(1 - len(state.done) / 5 for state in wires)
+            left += WIRE_MINUTES * sum(1 - len(state.done) / len(Operation) for state in wires)
         plain[stage] = StageState(stage, tuple(own), finished, count, left)
     passed = _passed(log)
     # A wire that lands in a clamp of an earlier stage loosens its screw; that must not shut the gate behind it.

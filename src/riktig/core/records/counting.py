@@ -180,6 +180,9 @@ def _wire(then: WireDone, now: WireDone) -> str:
         case Operation.MARKED:
             if then.number != now.number:
                 return f"its number is now {now.number}, was {then.number}"
+        case Operation.STRIPPED:
+            if then.ends != now.ends:
+                return f"its ends are now {now.ends}, were {then.ends}"
         case Operation.LANDED_START | Operation.LANDED_END:
             if then.end != now.end:
                 return f"its end is now {now.end.partition(' ')[2]}, was {then.end.partition(' ')[2]}"

@@ -43,6 +43,7 @@ class Operation(Enum):
 
     CUT = "cut"
     MARKED = "marked"
+    STRIPPED = "stripped"
     LANDED_START = "landed at the start"
     LANDED_END = "landed at the end"
     TIGHTENED = "tightened"
@@ -82,7 +83,7 @@ class Outcome(Enum):
 
 
 class WireDone(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="tick"):
-    """An operation on a wire. Lengths mm; an end is “pin fitting torque”.
+    """An operation on a wire. Lengths mm; an end is “pin fitting torque”, of a wire that was stripped “strip fitting”.
 
     ``needed`` is the length it must reach, ``tool`` what it was tightened with, "" where that was not noted.
     """

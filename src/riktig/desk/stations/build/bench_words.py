@@ -8,8 +8,8 @@ from riktig.desk.stations.build.bench_card import BenchWords
 __all__ = ["task_words", "wire_words"]
 
 SHORT = {
-    Operation.CUT: "cut", Operation.MARKED: "marked", Operation.LANDED_START: "first end",
-    Operation.LANDED_END: "second end", Operation.TIGHTENED: "tight",
+    Operation.CUT: "cut", Operation.MARKED: "marked", Operation.STRIPPED: "stripped",
+    Operation.LANDED_START: "first end", Operation.LANDED_END: "second end", Operation.TIGHTENED: "tight",
 }  # fmt: skip
 
 MOST_LINES = 8
@@ -39,13 +39,22 @@ def _next(wire: Wire, operation: Operation | None) -> str:
             return f"Cut {wire.cut:g} mm of {conductor}"
         case Operation.MARKED:
             return f"Mark both ends {wire.number}"
+        case Operation.STRIPPED:
+            return _strip(wire)
         case Operation.LANDED_START:
-            return f"Fit, land and tug at {wire.start.label}"
+            return f"Land and tug at {wire.start.label}"
         case Operation.LANDED_END:
-            return f"Fit, land and tug at {wire.end.label}"
+            return f"Land and tug at {wire.end.label}"
         case Operation.TIGHTENED:
             first, second = (torque_name(end.torque_n_m, awg=is_awg(wire.mm2)) for end in (wire.start, wire.end))
             return f"Tighten {first}" if first == second else f"Tighten {first} and {second}"
+
+
+def _strip(wire: Wire) -> str:
+    first, second = ((f"{end.strip:g} mm", end.fitting) for end in (wire.start, wire.end))
+    if first == second:
+        return f"Strip both ends {first[0]}, fit {first[1]}"
+    return f"Strip {first[0]} and {second[0]}, fit {first[1]} and {second[1]}"
 
 
 def _end(wire: Wire, end: WireEnd) -> str:

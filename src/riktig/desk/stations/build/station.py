@@ -57,7 +57,7 @@ class BuildStation(Station):
     """The stages of the work, from the delivered parts to the visual inspection.
 
     Keys: Space or a foot switch (Page Down) does the next thing, Backspace takes the last back, arrow keys go to
-    another; 1 to 5 tick one operation of a wire, with Shift of its whole batch. A scanned number or tag goes there.
+    another; 1 to 6 tick one operation of a wire, with Shift of its whole batch. A scanned number or tag goes there.
     """
 
     needs = (WIRING,)

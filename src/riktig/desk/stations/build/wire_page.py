@@ -25,7 +25,7 @@ __all__ = ["WirePage"]
 WIDEST_LIST = 420
 """Of the list of wires, px: beyond, the ends of its lines are reached by scrolling (chosen by us)."""
 
-_DIGITS = (Qt.Key.Key_1, Qt.Key.Key_2, Qt.Key.Key_3, Qt.Key.Key_4, Qt.Key.Key_5)
+_DIGITS = (Qt.Key.Key_1, Qt.Key.Key_2, Qt.Key.Key_3, Qt.Key.Key_4, Qt.Key.Key_5, Qt.Key.Key_6)
 LIST_PX = 130
 """Least width of that list, px."""
 
@@ -33,7 +33,7 @@ LIST_PX = 130
 class WirePage(QWidget):
     """One wire at a time, with what is done to it and to its ends.
 
-    Keys: Space ticks the next thing, 1 to 5 tick one, with Shift of the whole batch, Backspace takes the last tick
+    Keys: Space ticks the next thing, 1 to 6 tick one, with Shift of the whole batch, Backspace takes the last tick
     back, arrow keys go to the next wire.
 
     Args:
@@ -308,6 +308,7 @@ class WirePage(QWidget):
             if record.subject == self.key and isinstance(facts, WireDone) and facts.operation is operation:
                 self.session.record(self.key, TakenBack(operation.words), corrects=record.id)
                 return
+        self.session.say(f"There is no tick for “{operation.words}”: it holds because the wire has landed.", wrong=True)
 
     def take_back_last(self) -> None:
         """Takes back the last thing done to this wire."""
@@ -331,7 +332,7 @@ class WirePage(QWidget):
         shifted = event.modifiers() & Qt.KeyboardModifier.ShiftModifier
         if shifted and event.key() in _DIGITS:
             self.toggle_batch(list(Operation)[_DIGITS.index(Qt.Key(event.key()))])
-        elif text and text in "12345":
+        elif text and text in "123456":
             self.toggle(list(Operation)[int(text) - 1])
         else:
             return common_key(event, self.tick_next, self.take_back_last, self.step)
