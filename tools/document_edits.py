@@ -23,6 +23,7 @@ from riktig.core.records import (  # noqa: E402
     HoleWork,
     LabelPrinted,
     NewRecord,
+    NoteKept,
     Operation,
     Outcome,
     PartMounted,
@@ -53,6 +54,7 @@ RECORDS = (
     NewRecord("operator:c2.S.stop", ContactRead("S3", "1-2", "pressed", "open", "inf", 0.2, "M-1, 4711")),
     NewRecord("gate:wires", GatePassed("Wires on the plate", "the labels come on Friday", "Labels on parts: 0 of 28")),
     NewRecord("wire/wire:c2.K:A1~c2.S.start:4/0", LabelPrinted("10")),
+    NewRecord("device:c2.K", NoteKept("the coil hums, looked at with the maker", "K1")),
     NewRecord("template:door", TemplateChecked(100.0, "yes")),
     NewRecord("piece:R1", TakenBack("piece cut", "cut from the wrong bar"), "5f3a…the id of the entry"),
 )

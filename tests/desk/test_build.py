@@ -498,6 +498,8 @@ def test_a_photo_is_kept_with_its_task_and_what_is_none_is_refused(
     task = station.tasks.task
     assert task is not None
     assert len(photos_of(session.records, task.task.where[0])) == 1
+    assert station.tasks.keep_note("two screws were missing")
+    assert "two screws were missing" in station.tasks.how.text()
     station.show_stage(BuildStage.CLEAN)
     assert station.tasks.keep_photo(good)
     assert station.tasks.photo.text() == "Photo …  1"

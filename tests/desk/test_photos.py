@@ -7,16 +7,16 @@ from pathlib import Path
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QColor, QImage
-from PySide6.QtWidgets import QApplication, QDialog, QPushButton
+from PySide6.QtWidgets import QApplication, QDialog, QInputDialog, QLabel, QPushButton
 
 from riktig.core.keys import DeviceKey, PinKey, WireKey
 from riktig.core.plate import LAYOUT
-from riktig.core.records import PhotoKept
+from riktig.core.records import NoteKept, PhotoKept
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.store import Importer, JobFile, dump_whole, load_whole
-from riktig.core.views import details_of, photos_of
+from riktig.core.views import details_of, notes_on, photos_of
 from riktig.core.wiring import WIRING
-from riktig.desk.photos import LONGEST_PX, MOST_BYTES, read_photo, shown_photo
+from riktig.desk.photos import LONGEST_NOTE, LONGEST_PX, MOST_BYTES, keep_note, read_photo, shown_photo
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from tests.conftest import FakeClock
@@ -201,3 +201,49 @@ def test_json_carries_photos_there_and_back(
     assert other.attachment(facts.file) == before
     assert [r.facts for r in other.records()] == [r.facts for r in session.records]
     other.close()
+
+
+class TestNotes:
+    """A note is kept with the thing that is selected, shown among its details and taken back by undo."""
+
+    def test_a_note_is_written_on_what_is_selected(
+        self, window: MainWindow, session: Session, monkeypatch: pytest.MonkeyPatch, said: list[tuple[str, bool]]
+    ) -> None:
+        key = a_device(session)
+        window.show_thing(key)
+        monkeypatch.setattr(
+            QInputDialog, "getMultiLineText", lambda *_: ("  seen by the fitter: clamp 13 is worn ", True)
+        )
+        window.arrivals.ask_note()
+        settle_window()
+        (note,) = notes_on(session.records, key)
+        assert note.text == "seen by the fitter: clamp 13 is worn"
+        assert "Ida" in note.by
+        assert any(label.text() == note.text for label in window.details.findChildren(QLabel))
+        session.undo()
+        assert notes_on(session.records, key) == ()
+        assert [r.facts.text for r in session.records if isinstance(r.facts, NoteKept)] == [note.text]
+
+    def test_without_a_selection_nothing_is_asked(
+        self, window: MainWindow, session: Session, monkeypatch: pytest.MonkeyPatch, said: list[tuple[str, bool]]
+    ) -> None:
+        monkeypatch.setattr(QInputDialog, "getMultiLineText", lambda *_: pytest.fail("asked"))
+        session.select(None)
+        window.arrivals.ask_note()
+        assert said[-1][0].startswith("Select what the note is about")
+
+    @pytest.mark.parametrize(
+        ("text", "kept_words"), [("  ", ""), ("x" * (LONGEST_NOTE + 1), ""), ("x" * LONGEST_NOTE, "x")]
+    )
+    def test_a_note_has_words_and_an_end(
+        self, session: Session, window: MainWindow, text: str, kept_words: str
+    ) -> None:
+        key = a_device(session)
+        assert keep_note(session, text, key, "K1") is bool(kept_words)
+        assert len(notes_on(session.records, key)) == len(kept_words)
+
+    def test_a_note_of_a_pin_is_one_of_its_device(self, session: Session, window: MainWindow) -> None:
+        wire = session.evaluation.get(WIRING).wires[5]
+        assert keep_note(session, "scratched", PinKey(wire.start.pin), "pin")
+        assert len(notes_on(session.records, DeviceKey(wire.start.pin.device))) == 1
+        assert notes_on(session.records, WireKey(wire.key)) == ()

@@ -1,4 +1,4 @@
-"""Photos that are dropped on the window or chosen: made small enough to keep, and kept with the record."""
+"""Photos that are dropped on the window or chosen, made small enough to keep; notes: both are kept with the record."""
 
 import hashlib
 from pathlib import Path
@@ -8,18 +8,20 @@ from PySide6.QtGui import QImage, QImageReader
 
 from riktig.core.errors import RiktigError
 from riktig.core.keys import Key
-from riktig.core.records import NewRecord, PhotoKept
+from riktig.core.records import NewRecord, NoteKept, PhotoKept
 from riktig.core.store import Attachment
-from riktig.core.views import photo_subject
+from riktig.core.views import thing_subject
 from riktig.desk.session import Session
 
-__all__ = ["ENDINGS", "keep_photo", "shown_photo"]
+__all__ = ["ENDINGS", "keep_note", "keep_photo", "shown_photo"]
 
 ENDINGS = (".jpg", ".jpeg", ".png", ".webp", ".bmp", ".tif", ".tiff")
 LONGEST_PX = 2400
 """The longer side of a photo as it is kept: the mark on a wire can still be read, at some 600 KB (chosen by us)."""
 MOST_BYTES = 60_000_000
 """A larger file is no photo of a phone or a camera (chosen by us)."""
+LONGEST_NOTE = 2000
+"""Letters of a note (chosen by us: a page)."""
 QUALITY = 85
 
 
@@ -92,9 +94,37 @@ def keep_photo(session: Session, path: Path, key: Key, label: str) -> bool:
     digest = hashlib.sha256(body).hexdigest()
     name = f"{digest[:24]}.jpg"
     facts = PhotoKept(name, digest, original, path.name, label)
-    kept = session.record_all([NewRecord(photo_subject(key), facts)], [Attachment(name, "image/jpeg", body)])
+    kept = session.record_all([NewRecord(thing_subject(key), facts)], [Attachment(name, "image/jpeg", body)])
     if kept:
         session.say(f"{path.name} is kept as a photo of {label}. Undo takes it back.")
+    return kept
+
+
+def keep_note(session: Session, text: str, key: Key, label: str) -> bool:
+    """Keeps a note on a thing in the job file, with who and when; an empty one is none.
+
+    Args:
+        session: What the window works on.
+        text: The note; at most ``LONGEST_NOTE`` letters.
+        key: What it is about.
+        label: What that is called.
+
+    Returns:
+        Whether it is in the file; why not is said.
+    """
+    words = text.strip()
+    if not words:
+        session.say("The note is empty, so nothing was kept.", wrong=True)
+        return False
+    if len(words) > LONGEST_NOTE:
+        session.say(
+            f"The note has {len(words)} letters and was not kept. Write at most {LONGEST_NOTE}, or two notes.",
+            wrong=True,
+        )
+        return False
+    kept = session.record(thing_subject(key), NoteKept(words, label))
+    if kept:
+        session.say(f"The note on {label} is kept. Undo takes it back.")
     return kept
 
 

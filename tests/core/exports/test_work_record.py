@@ -4,7 +4,7 @@ import pytest
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import missing_papers
-from riktig.core.exports.work_record import change_record, missing_work, work_record
+from riktig.core.exports.work_record import change_record, missing_work, note_record, work_record
 from riktig.core.production import (
     WORK,
     BuildStage,
@@ -20,10 +20,13 @@ from riktig.core.records import (
     ChangeOpened,
     ContactRead,
     Facts,
+    NoteKept,
     PartReceived,
+    PhotoKept,
     Record,
     RedLine,
     RedLineAnswered,
+    TakenBack,
 )
 from riktig.core.wiring import WIRING
 from riktig.demo_job import frost_fan
@@ -112,3 +115,16 @@ def test_open_orders_and_red_lines_are_missing_and_on_paper() -> None:
     assert not [line for line in missing_work(EVALUATION, log) if "open" in line]
     rows = change_record(EVALUATION, log).rows
     assert [row[-1] for row in rows] == ["closed by Ida 2026-12-01T08:00", "accepted: drawn so"]
+
+
+def test_notes_and_photos_stand_on_paper_until_they_are_taken_back() -> None:
+    log = [
+        Record("n1", "device:a", NoteKept("clamp 13 is worn", "K1"), "Ida", "2026-12-01T08:00:00", 1),
+        Record("n2", "device:a", PhotoKept("ab.jpg", "d", "o", "clamp.png", "K1"), "Ola", "2026-12-01T08:01:00", 1),
+        Record("n3", "device:b", NoteKept("a slip", "K2"), "Ida", "2026-12-01T08:02:00", 1),
+        Record("n4", "device:b", TakenBack("note"), "Ida", "2026-12-01T08:03:00", 1, corrects="n3"),
+    ]
+    assert note_record(EVALUATION, log).rows == (
+        ("K1", "note", "clamp 13 is worn", "Ida", "2026-12-01T08:00"),
+        ("K1", "photo", "clamp.png, kept as ab.jpg", "Ola", "2026-12-01T08:01"),
+    )

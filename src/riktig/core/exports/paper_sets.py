@@ -62,6 +62,7 @@ _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
             "holes", "cuts", "bars", "places", "ducts", "openings", "operators", "picks", "wires", "batches",
             "cutting", "colours", "drums", "loom", "network", "neutrals", "tally", "terminals",
             "entries", "work", "metal record", "measured record", "work record", "build record", "change record",
+            "note record",
         }),
         ("plate", "door", "gland", "side", "strips"),
     ),

@@ -6,10 +6,10 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.job import Job
 from riktig.core.production import WORK, BuildStage, change_orders, progress_of, red_lines, stage_states, task_states
-from riktig.core.records import ContactRead, PartReceived, Record, RedLineAnswered
+from riktig.core.records import ContactRead, NoteKept, PartReceived, PhotoKept, Record, RedLineAnswered, taken_back
 from riktig.core.wiring import WIRING
 
-__all__ = ["change_record", "missing_work", "work_record"]
+__all__ = ["change_record", "missing_work", "note_record", "work_record"]
 
 _ELSEWHERE = (BuildStage.HOLES, BuildStage.CUT)
 """Stages with a record of their own."""
@@ -84,6 +84,28 @@ def change_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sch
         rows.append(("red-line", line.said.name, drawn, f"{line.record.who} {line.record.when[:16]}", answer_words))
     columns = (("kind", "Kind"), ("what", "What"), ("says", "It says"), ("by", "Noted by"), ("answer", "Answer"))
     return Schedule("change record", "Change orders and red-lines", columns, tuple(rows))
+
+
+def note_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Schedule:
+    """Every note and photo that was not taken back, of what, by whom and when; the photos are in the job file.
+
+    Args:
+        evaluation: Of the job; notes and photos are told from the log alone.
+        records: The log, oldest first.
+    """
+    log = tuple(records)
+    gone = taken_back(log)
+    rows: list[tuple[Value, ...]] = []
+    for record in log:
+        if record.id in gone:
+            continue
+        match record.facts:
+            case NoteKept(text=text, of=of):
+                rows.append((of, "note", text, record.who, record.when[:16]))
+            case PhotoKept(file=file, name=name, of=of):
+                rows.append((of, "photo", f"{name}, kept as {file}", record.who, record.when[:16]))
+    columns = (("of", "Of"), ("kind", "Kind"), ("says", "It says"), ("who", "By"), ("when", "When"))
+    return Schedule("note record", "Notes and photos", columns, tuple(rows))
 
 
 def missing_work(evaluation: Evaluation[Job], records: Iterable[Record]) -> list[str]:

@@ -17,6 +17,7 @@ from riktig.core.records.facts import (
     HoleDone,
     HoleWork,
     LabelPrinted,
+    NoteKept,
     Operation,
     Outcome,
     PartMounted,
@@ -77,6 +78,8 @@ def slot_of(subject: str, facts: Facts) -> Slot:
             return Slot(WireDone, subject, f"landed {facts.pin}")
         case PhotoKept():
             return Slot(PhotoKept, subject, facts.file)
+        case NoteKept():
+            return Slot(NoteKept, subject, facts.text)
         case ContactRead():
             return Slot(ContactRead, subject, f"{facts.contact} {facts.position}")
         case WireDone() | HoleDone():

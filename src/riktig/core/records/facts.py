@@ -21,6 +21,7 @@ __all__ = [
     "HoleDone",
     "HoleWork",
     "LabelPrinted",
+    "NoteKept",
     "Operation",
     "OtherEntry",
     "Outcome",
@@ -199,6 +200,13 @@ class PhotoKept(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind
     of: str = ""
 
 
+class NoteKept(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="note"):
+    """A note in words on the thing the entry is about; ``of`` is that thing's label."""
+
+    text: str = ""
+    of: str = ""
+
+
 class TaskDone(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="task"):
     """A piece of bench work that was done: its stage, what it was, and what it was done to, in words."""
 
@@ -302,6 +310,7 @@ Facts: TypeAlias = (
     | LabelPrinted
     | TemplateChecked
     | PhotoKept
+    | NoteKept
     | TaskDone
     | PartReceived
     | ContactRead

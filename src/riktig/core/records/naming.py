@@ -14,6 +14,7 @@ from riktig.core.records.facts import (
     GatePassed,
     HoleDone,
     LabelPrinted,
+    NoteKept,
     OtherEntry,
     PartMounted,
     PartReceived,
@@ -90,12 +91,22 @@ def _of_length(facts: PieceCut | DimensionRead, subject: str) -> str:
 
 
 _OfBench: TypeAlias = (
-    TaskDone | PartReceived | ContactRead | GatePassed | ChangeOpened | ChangeClosed | RedLine | RedLineAnswered
+    TaskDone
+    | PartReceived
+    | ContactRead
+    | GatePassed
+    | ChangeOpened
+    | ChangeClosed
+    | RedLine
+    | RedLineAnswered
+    | NoteKept
 )
 
 
 def _of_bench(facts: _OfBench) -> str:
     match facts:
+        case NoteKept():
+            return f"note on {facts.of}"
         case TaskDone():
             return facts.title
         case PartReceived():

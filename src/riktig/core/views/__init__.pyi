@@ -1,6 +1,6 @@
 from .change_work import ChangeLine, ChangeWork, change_paper, change_work
 from .details_model import Details, DetailsRow, DetailsSection, Photo
-from .details_pages import details_of, device_of, photo_subject, photos_of
+from .details_pages import details_of, device_of, notes_on, photos_of, thing_subject
 from .drawing_list import DrawingLine, drawing_lines
 from .effects import ADDED, CHANGED, REMOVED, Effect, Snapshot, change_order, effects, snapshot, summary
 from .status import STATIONS, Stamp, Status, statuses
@@ -34,11 +34,12 @@ __all__ = [
     "device_of",
     "drawing_lines",
     "effects",
-    "photo_subject",
+    "notes_on",
     "photos_of",
     "snapshot",
     "statuses",
     "summary",
+    "thing_subject",
     "trace_page",
     "walk_steps",
 ]

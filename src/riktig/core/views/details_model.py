@@ -6,7 +6,7 @@ from riktig.core.keys import Key
 from riktig.core.standards import Why
 from riktig.core.wiring import Wire
 
-__all__ = ["Details", "DetailsRow", "DetailsSection", "Photo"]
+__all__ = ["Details", "DetailsRow", "DetailsSection", "Note", "Photo"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,6 +36,14 @@ class Photo:
 
 
 @dataclass(frozen=True, slots=True)
+class Note:
+    """A note on the thing: what it says, and who wrote it when."""
+
+    text: str
+    by: str
+
+
+@dataclass(frozen=True, slots=True)
 class Details:
     """Title, what it is, sections and reasons. ``wires`` and ``devices`` to show on the plate."""
 
@@ -47,3 +55,4 @@ class Details:
     wires: tuple[Wire, ...] = ()
     devices: frozenset[str] = field(default_factory=frozenset)
     photos: tuple[Photo, ...] = ()
+    notes: tuple[Note, ...] = ()

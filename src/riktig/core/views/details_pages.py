@@ -28,17 +28,26 @@ from riktig.core.keys import (
 from riktig.core.plate import CUTS, LAYOUT, body_of, room_around
 from riktig.core.production import progress_of
 from riktig.core.proving import TESTS, results_of
-from riktig.core.records import PhotoKept, Record, taken_back
+from riktig.core.records import NoteKept, PhotoKept, Record, taken_back
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, Device, Zone, contact_places, elements_of
 from riktig.core.simulation import RATINGS, ContactStage, OperatorState, described, is_closed
 from riktig.core.sizing import SIZING
 from riktig.core.standards import conductor_name, is_awg, torque_name
 from riktig.core.views.details_brief import load_details, value_details
 from riktig.core.views.details_door import door_sections
-from riktig.core.views.details_model import Details, DetailsRow, DetailsSection, Photo
+from riktig.core.views.details_model import Details, DetailsRow, DetailsSection, Note, Photo
 from riktig.core.wiring import DUCT_USES, WIRING, Wire, WireEnd
 
-__all__ = ["Details", "DetailsRow", "DetailsSection", "details_of", "device_of", "photo_subject", "photos_of"]
+__all__ = [
+    "Details",
+    "DetailsRow",
+    "DetailsSection",
+    "details_of",
+    "device_of",
+    "notes_on",
+    "photos_of",
+    "thing_subject",
+]
 
 
 def details_of(evaluation: Evaluation[Job], key: Key | None, records: Iterable[Record]) -> Details | None:
@@ -51,11 +60,11 @@ def details_of(evaluation: Evaluation[Job], key: Key | None, records: Iterable[R
     """
     log = tuple(records)
     page = _page(evaluation, key, log)
-    return replace(page, photos=photos_of(log, key)) if page and key else None
+    return replace(page, photos=photos_of(log, key), notes=notes_on(log, key)) if page and key else None
 
 
-def photo_subject(key: Key) -> str:
-    """What a photo of a thing is filed under: pins and elements under their device."""
+def thing_subject(key: Key) -> str:
+    """What photos of a thing and notes on it are filed under: pins and elements under their device."""
     owner = device_of(key)
     return str(DeviceKey(owner) if owner else key)
 
@@ -67,11 +76,26 @@ def photos_of(records: Sequence[Record], key: Key) -> tuple[Photo, ...]:
         records: The log, oldest first.
         key: The thing.
     """
-    subject, gone = photo_subject(key), taken_back(records)
+    subject, gone = thing_subject(key), taken_back(records)
     return tuple(
         Photo(record.facts.file, record.facts.digest, f"{record.when[:16].replace('T', ' ')}, {record.who}")
         for record in records
         if isinstance(record.facts, PhotoKept) and record.subject == subject and record.id not in gone
+    )
+
+
+def notes_on(records: Sequence[Record], key: Key) -> tuple[Note, ...]:
+    """The notes on a thing that were not taken back, oldest first.
+
+    Args:
+        records: The log, oldest first.
+        key: The thing.
+    """
+    subject, gone = thing_subject(key), taken_back(records)
+    return tuple(
+        Note(record.facts.text, f"{record.when[:16].replace('T', ' ')}, {record.who}")
+        for record in records
+        if isinstance(record.facts, NoteKept) and record.subject == subject and record.id not in gone
     )
 
 

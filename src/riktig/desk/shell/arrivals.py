@@ -5,14 +5,14 @@ from typing import Protocol, cast
 
 from PySide6.QtCore import QEvent, QObject
 from PySide6.QtGui import QDragEnterEvent, QDropEvent
-from PySide6.QtWidgets import QFileDialog, QWidget
+from PySide6.QtWidgets import QFileDialog, QInputDialog, QWidget
 
 from riktig.core.errors import RiktigError
 from riktig.core.inputs import file_name, read_text
 from riktig.core.schematic import with_names_recorded
 from riktig.core.store import Importer, load_job, load_whole
 from riktig.core.views import details_of
-from riktig.desk.photos import ENDINGS, keep_photo
+from riktig.desk.photos import ENDINGS, keep_note, keep_photo
 from riktig.desk.session import Session
 from riktig.desk.shell.start_page import jobs_folder
 from riktig.desk.stations.brief import BriefStation
@@ -97,6 +97,18 @@ class Arrivals(QObject):
             )
             return
         keep_photo(session, path, key, page.title)
+
+    def ask_note(self) -> None:
+        """Asks for a note on what is selected, and keeps it."""
+        session = self._window.session
+        key = session.selection
+        page = details_of(session.evaluation, key, ()) if key is not None else None
+        if key is None or page is None:
+            session.say("Select what the note is about, then add it again: it is kept with that thing.", wrong=True)
+            return
+        text, done = QInputDialog.getMultiLineText(self._widget, f"Note on {page.title}", "What is to be known of it?")
+        if done:
+            keep_note(session, text, key, page.title)
 
     def import_job(self) -> None:
         """Asks for a job that was exported as JSON, and makes a job file of it."""

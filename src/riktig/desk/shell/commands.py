@@ -138,6 +138,7 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
         window.arrivals.ask_photo,
         "Keeps a photo of what is selected; or drop it on the window",
     )
+    to("Edit", "Add a note …", window.arrivals.ask_note, "Keeps a note on what is selected, with who and when")
     commands.append(Command("Edit", BREAK))
     to(
         "Edit",

@@ -138,6 +138,12 @@ class DetailsPanel(QScrollArea):
         layout.addWidget(plain_label(details.kind, "quiet"))
         if details.text:
             layout.addWidget(plain_label(details.text, wraps=True))
+        if details.notes:
+            layout.addWidget(_line())
+            layout.addWidget(plain_label("Notes", "quiet"))
+        for note in details.notes:
+            layout.addWidget(plain_label(note.text, wraps=True))
+            layout.addWidget(plain_label(note.by, "second", wraps=True))
         for section in details.sections:
             layout.addWidget(_line())
             layout.addLayout(self._section(section))

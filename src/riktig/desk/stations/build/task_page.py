@@ -5,7 +5,16 @@ from pathlib import Path
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QResizeEvent
-from PySide6.QtWidgets import QFileDialog, QLabel, QListWidget, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QFileDialog,
+    QInputDialog,
+    QLabel,
+    QListWidget,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
 
 from riktig.core.door import DOOR
 from riktig.core.geometry import Drawing
@@ -24,9 +33,9 @@ from riktig.core.production import (
 from riktig.core.records import NewRecord, TakenBack
 from riktig.core.schematic import NAMES
 from riktig.core.terminals import STRIPS, draw_blocks
-from riktig.core.views import photos_of
+from riktig.core.views import notes_on, photos_of
 from riktig.desk.canvas import DrawingView
-from riktig.desk.photos import ENDINGS, keep_photo
+from riktig.desk.photos import ENDINGS, keep_note, keep_photo
 from riktig.desk.session import Session
 from riktig.desk.stations.build.bench_keys import common_key
 from riktig.desk.stations.build.entry_row import EntryRow
@@ -83,6 +92,10 @@ class TaskPage(QWidget):
         self.photo.setToolTip("Keeps a photo of what this task is about, with who and when")
         self.photo.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.photo.clicked.connect(lambda _=False: self.ask_photo())
+        self.note = QPushButton("Note …")
+        self.note.setToolTip("Keeps a note on what this task is about, with who and when")
+        self.note.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.note.clicked.connect(lambda _=False: self.ask_note())
         self.entry = EntryRow(self.do_now)
         self.pick_device: Callable[[Key], None] = lambda key: None
         self.go_elsewhere: Callable[[Key], None] = lambda key: None
@@ -113,7 +126,7 @@ class TaskPage(QWidget):
         words.addWidget(self.entry)
         words.addWidget(self.done)
         words.addWidget(self.back)
-        words.addWidget(self.photo)
+        words.addLayout(row_of((self.photo, self.note, None)))
         low.addLayout(words, 2)
         low.addWidget(self.view, 3)
         column.addLayout(low, 1)
@@ -159,7 +172,8 @@ class TaskPage(QWidget):
     def _show(self) -> None:
         task = self.task
         self.title.setText(task.task.title if task else "Nothing to do here")
-        self.how.setText("\n".join(task.task.how) if task else "")
+        notes = [f"Note: {note.text} ({note.by})" for note in notes_on(self.session.records, self.photo_key)]
+        self.how.setText("\n".join((*task.task.how, *notes) if task else notes))
         self.caution.setText(task.task.caution if task else "")
         self.caution.setVisible(bool(task and task.task.caution))
         state_words = ""
@@ -262,6 +276,18 @@ class TaskPage(QWidget):
         chosen, _ = QFileDialog.getOpenFileName(self, "Photo", "", f"Pictures (*{' *'.join(ENDINGS)})")
         if chosen:
             self.keep_photo(Path(chosen))
+
+    def ask_note(self) -> None:
+        """Asks for a note on what the task at hand is about."""
+        text, done = QInputDialog.getMultiLineText(self, "Note", "What is to be known of it?")
+        if done:
+            self.keep_note(text)
+
+    def keep_note(self, text: str) -> bool:
+        """Keeps a note on what the task at hand is about; whether it is in the file."""
+        kept = keep_note(self.session, text, self.photo_key, self.task.task.title if self.task else "the panel")
+        self._show()
+        return kept
 
     def keep_photo(self, path: Path) -> bool:
         """Keeps a photo of what the task at hand is about; whether it is in the file."""
