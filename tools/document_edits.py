@@ -46,7 +46,17 @@ RECORDS = (
     NewRecord("c2.M:U1~field", FieldEndDone("M2-U", "c2.M:U1")),
     NewRecord(
         "bond:c2.M",
-        ReadingTaken(Outcome.PASSED, "0.2", "typed", "", "Bond of M2", "X1:PE to M2:PE", "0 to 0.5 Ω", "c2.M:PE~X"),
+        ReadingTaken(
+            Outcome.PASSED,
+            "0.22",
+            "M-34 4711, calibrated to 2027-03-31",
+            "",
+            "Bond of M2",
+            "X1:PE to M2:PE",
+            "below 0.1 Ω",
+            "c2.M:PE~X",
+            zero=0.2,
+        ),
     ),
     NewRecord("C02", ClauseJudged("one starter, two devices", "1 starter, 2 control devices", "Control supply")),
     NewRecord("received:CON-9", PartReceived("CON-9", 3, 3, "", "B7")),

@@ -16,7 +16,7 @@ from PySide6.QtTest import QTest
 
 from riktig.core.job import CircuitId
 from riktig.core.production import WORK, BuildStage, Operation, tick_facts
-from riktig.core.proving import Outcome, reading_facts
+from riktig.core.proving import DEAD_PANEL, Instrument, Outcome, reading_facts
 from riktig.core.wiring import WIRING
 from riktig.desk.app import application, make_window
 from riktig.desk.demo_file import demo_file
@@ -29,7 +29,7 @@ from riktig.desk.stations.plate import PlateStation
 from riktig.desk.stations.prove import ProveStation
 from riktig.desk.stations.wires import WiresStation
 from riktig.desk.theme import DARK, LIGHT
-from riktig.devices import BenchMeter
+from riktig.devices import LEADS_OHM, BenchMeter, SimulatedPanel
 
 FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 
@@ -42,6 +42,10 @@ def take(window: MainWindow, name: str) -> None:
     QTest.qWait(50)
     window.grab().save(str(FOLDER / f"{name}.png"), "PNG")
     print(name)
+
+
+METER = Instrument("M-34", "4711", "2027-03-31", LEADS_OHM)
+"""Invented."""
 
 
 def work_a_while(window: MainWindow) -> None:
@@ -58,9 +62,10 @@ def work_a_while(window: MainWindow) -> None:
     session.record_all([NewRecord(task.subject, task.facts) for task in tasks if task.stage in done])
     parts = [task for task in tasks if task.stage is BuildStage.PARTS]
     session.record_all([NewRecord(task.subject, task.facts) for task in parts[: 2 * len(parts) // 3]])
-    for test, _ in session.results.readings[:9]:
-        ohm = meter.read(test, wiring)
-        facts = reading_facts(test, Outcome.PASSED, ohm=ohm, meter="typed")
+    panel = SimulatedPanel(session.evaluation.get(DEAD_PANEL))
+    for test, _ in session.results.readings[:29]:
+        ohm = meter.read(test, panel)
+        facts = reading_facts(test, Outcome.PASSED, ohm=ohm, meter=METER.noted, zero=LEADS_OHM)
         session.record(test.key, facts)
 
 
@@ -194,12 +199,11 @@ def main() -> None:
     prove = window.stations["Prove"]
     assert isinstance(prove, ProveStation)
     session.select(None)
-    test = prove.current_test()
-    if test:
-        prove.meter.off.add(session.evaluation.get(WIRING).wires[5].key)
-    prove._go(f"wire:{session.evaluation.get(WIRING).wires[5].key}")
-    prove.typed.setText("open")
-    prove._typed()
+    prove.take_meter(METER)
+    wire = session.evaluation.get(WIRING).wires[20]
+    prove.go_to(f"wire:{wire.key}")
+    prove.take_typed("open")
+    prove.show_suspects()
     window.set_theme(DARK)
     take(window, "12-prove-dark")
     window.set_theme(LIGHT)

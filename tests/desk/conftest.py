@@ -1,7 +1,7 @@
 """A real window, off the screen, on a file of its own."""
 
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from pathlib import Path
 
 import pytest
@@ -13,18 +13,18 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job
 from riktig.core.keys import Key
 from riktig.core.production import WORK, gate_facts, gate_subject, stage_states
-from riktig.core.proving import OPEN_LINE
+from riktig.core.proving import DEAD_PANEL, OPEN_LINE, Instrument
 from riktig.core.records import NewRecord
+from riktig.core.simulation import InjectedFault
 from riktig.core.store import JobFile, dump_job
 from riktig.core.views import statuses
-from riktig.core.wiring import WIRING
 from riktig.desk.app import application
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.shell.deriver import WHOLE
 from riktig.desk.stations.prove import ProveStation
-from riktig.devices import BenchMeter
+from riktig.devices import LEADS_OHM, BenchMeter, SimulatedPanel
 from tests.conftest import FakeClock
 
 
@@ -97,11 +97,17 @@ def open_gates(session: Session) -> None:
     session.record_all([NewRecord(gate_subject(s.stage), gate_facts(s, "a test of what comes after")) for s in shut])
 
 
-def type_reading(prove: ProveStation) -> str:
+BENCH_METER = Instrument("M-34", "4711", "2999-12-31", LEADS_OHM)
+
+
+def type_reading(prove: ProveStation, faults: Iterable[InjectedFault] = ()) -> str:
     """Types what a meter would show for the test on the card, and returns it."""
     test = prove.current_test()
     assert test is not None
-    ohm = prove.meter.read(test, prove.session.evaluation.get(WIRING))
+    if prove.instrument is None:
+        prove.take_meter(BENCH_METER)
+    panel = SimulatedPanel(prove.session.evaluation.get(DEAD_PANEL), faults=faults)
+    ohm = prove.meter.read(test, panel)
     text = "open" if ohm == OPEN_LINE else f"{ohm:g}"
     prove.typed.setText(text)
     QTest.keyClick(prove.typed, Qt.Key.Key_Return)

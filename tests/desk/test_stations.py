@@ -12,8 +12,8 @@ from riktig.core.keys import WireKey, read_key
 from riktig.core.labels import Medium
 from riktig.core.plate import LAYOUT, RULER
 from riktig.core.production import BuildStage, Operation
-from riktig.core.proving import Outcome, ProvingStage
-from riktig.core.records import GatePassed, ReadingTaken, TakenBack, WireDone
+from riktig.core.proving import ProvingStage
+from riktig.core.records import GatePassed, TakenBack, WireDone
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import CIRCUITS, NAMES, SHEETS
 from riktig.core.wiring import WIRING
@@ -30,9 +30,8 @@ from riktig.desk.stations.prove import ProveStation
 from riktig.desk.stations.rules import RulesStation
 from riktig.desk.stations.terminals import TerminalsStation
 from riktig.desk.stations.wires import WiresStation
-from riktig.devices import BenchMeter
 from tests.conftest import Doing
-from tests.desk.conftest import click_on, drag, open_gates, press, settle_window, type_reading
+from tests.desk.conftest import click_on, drag, open_gates, press, settle_window
 from tests.effort import some
 
 
@@ -345,111 +344,6 @@ class TestBuild:
         assert all("the wire is gone: remove it" in line for line in lines)
         assert station.stale_area.isVisible()
         assert "9 S2:3 to S1:2" in said[-1][0]
-
-
-class TestProve:
-    @pytest.fixture
-    def station(self, window: MainWindow) -> ProveStation:
-        window.go_to("Prove")
-        settle_window()
-        station = window.stations["Prove"]
-        assert isinstance(station, ProveStation)
-        return station
-
-    def test_a_figure_begins_a_reading_enter_accepts_and_goes_on(self, station: ProveStation, session: Session) -> None:
-        assert station.title.text() == "Bond of E1:1"
-        press(station, Qt.Key.Key_0)
-        assert station.typed.text() == "0"
-        QTest.keyClicks(station.typed, ".2")
-        press(station.typed, Qt.Key.Key_Return)
-        assert station.reading.text().endswith("Ω")
-        press(station, Qt.Key.Key_Return)
-        assert session.results.count(Outcome.PASSED) == 1
-        assert station.title.text() == "Bond of E2:1"
-        press(station, Qt.Key.Key_Backspace)
-        assert station.title.text() == "Bond of E1:1"
-
-    def test_space_and_enter_never_pass_a_test_with_a_simulated_reading(
-        self, station: ProveStation, session: Session, said: list[tuple[str, bool]]
-    ) -> None:
-        for _ in session.results.readings:
-            press(station, Qt.Key.Key_Space)
-            assert "It is not recorded" in station.verdict.text()
-            press(station, Qt.Key.Key_Return)
-            assert "proves nothing" in said[-1][0]
-        assert session.records == ()
-
-    def test_a_failure_needs_a_bad_reading_or_words(
-        self, station: ProveStation, session: Session, monkeypatch: pytest.MonkeyPatch, said: list[tuple[str, bool]]
-    ) -> None:
-        asked: list[str] = []
-
-        def answer(_parent: object, _title: str, question: str) -> tuple[str, bool]:
-            asked.append(question)
-            return ("the lug is loose", True) if len(asked) > 2 else ("", True)
-
-        monkeypatch.setattr("riktig.desk.stations.prove.station.QInputDialog.getText", answer)
-        press(station, Qt.Key.Key_F)
-        type_reading(station)
-        press(station, Qt.Key.Key_F)
-        assert asked == ["There is no reading. What is wrong?", "The reading is as expected. What is wrong?"]
-        station.fail()
-        assert "needs a reading" in said[-1][0]
-        assert not session.records, "no words, no failure"
-        press(station, Qt.Key.Key_F)
-        facts = session.records[-1].facts
-        assert isinstance(facts, ReadingTaken)
-        assert (facts.outcome, facts.reason) == (Outcome.FAILED, "the lug is loose")
-
-    def test_a_wrong_reading_cannot_pass(
-        self, station: ProveStation, session: Session, meter: BenchMeter, said: list[tuple[str, bool]]
-    ) -> None:
-        station.go_to_stage(ProvingStage.WIRES)
-        test = station.current_test()
-        assert test is not None
-        meter.off.add(test.wire)
-        assert type_reading(station) == "open"
-        assert station.reading.text() == "open"
-        press(station, Qt.Key.Key_Return)
-        assert "cannot pass" in said[-1][0]
-        assert session.records == ()
-        press(station, Qt.Key.Key_F)
-        assert session.results.outcome(test.key) is Outcome.FAILED
-        meter.off.clear()
-        type_reading(station)
-        press(station, Qt.Key.Key_Return)
-        assert session.results.outcome(test.key) is Outcome.PASSED
-
-    def test_a_reading_can_be_typed_and_is_marked_as_typed(
-        self, station: ProveStation, session: Session, said: list[tuple[str, bool]]
-    ) -> None:
-        QTest.keyClicks(station.typed, "good")
-        press(station.typed, Qt.Key.Key_Return)
-        assert "nothing was recorded" in said[-1][0]
-        station.typed.clear()
-        QTest.keyClicks(station.typed, "0.2")
-        press(station.typed, Qt.Key.Key_Return)
-        station.accept()
-        facts = session.records[-1].facts
-        assert isinstance(facts, ReadingTaken)
-        assert (facts.meter, facts.ohm) == ("typed", "0.2")
-
-    def test_a_skip_needs_a_reason_and_is_on_record(self, station: ProveStation, session: Session) -> None:
-        station.skip("no door yet")
-        assert session.results.count(Outcome.SKIPPED) == 1
-        facts = session.records[-1].facts
-        assert isinstance(facts, ReadingTaken)
-        assert facts.reason == "no door yet"
-
-    @pytest.mark.parametrize("stage", [ProvingStage.ENERGISE, ProvingStage.FUNCTION])
-    def test_live_stages_stay_shut_and_say_why(
-        self, station: ProveStation, said: list[tuple[str, bool]], stage: ProvingStage
-    ) -> None:
-        before = station.test_key
-        station.stage_buttons[stage].click()
-        assert station.test_key == before
-        assert said[-1][0].startswith("Shut:")
-        assert "shut" in station.stage_buttons[stage].text()
 
 
 def test_every_control_has_a_name_for_those_who_cannot_see_it(window: MainWindow) -> None:

@@ -23,7 +23,7 @@ file = JobFile(path, who="Ida")
 print("ready", flush=True)
 n = start
 while True:
-    facts = WireDone(Operation.CUT, length=640.0) if n % 2 else ReadingTaken(Outcome.PASSED, "0.2")
+    facts = WireDone(Operation.CUT, length=640.0) if n % 2 else ReadingTaken(Outcome.PASSED, "0.2", "M-34 4711")
     record = Record(f"r{n}", f"wire {n}", facts, "Ida", f"t{n}", 1)
     file.add_records([record])
     os.write(1, f"{n}\\n".encode())

@@ -1,75 +1,33 @@
-"""A simulated bench meter: reads the panel as it is wired, with faults one can put in."""
+"""A simulated bench meter: reads a simulated panel, for practice. What it shows proves nothing."""
 
-from collections import defaultdict
+from math import isinf
 from random import Random
 
-from riktig.core.ids import role_of
-from riktig.core.job import PinRef
 from riktig.core.proving import OPEN_LINE, ProvingStage, Test
-from riktig.core.standards import wire_resistance
-from riktig.core.wiring import Wiring
+from riktig.devices.simulated_panel import SimulatedPanel
 
 __all__ = ["BenchMeter"]
 
 LEADS_OHM = 0.2
+"""What its leads read short-circuited, ohm."""
+INSULATION_OHM = 2e9
+"""What it shows of sound insulation, ohm."""
 DECIMALS = 1
 
 
 class BenchMeter:
-    """Reads ohms between two points of the simulated, dead panel.
-
-    Every wire of the plan is in, but those in ``off``; pairs in ``shorted`` are joined. Jumpers, combs
-    and links are in.
-    The same test reads the same each time: the noise is drawn from its key.
-    """
+    """Reads ohms between two points of a simulated, dead panel. The same test reads the same each time."""
 
     name = "bench meter (simulated)"
 
-    def __init__(self) -> None:
-        self.off: set[str] = set()
-        self.shorted: set[str] = set()
-
-    def read(self, test: Test, wiring: Wiring) -> float:
-        """The reading in ohm, as the display rounds it; ``OPEN_LINE`` when open."""
-        noise = Random(test.key).uniform(-0.04, 0.06)
-        if test.stage is ProvingStage.SHORTS:
-            if test.key in self.shorted:
-                return 0.3
-            if test.expected.high == float("inf"):
-                return OPEN_LINE
-            return round((test.expected.low + test.expected.high) / 2)
-        ohm = self._through(test.black.pin, test.red.pin, wiring)
-        if ohm is None:
+    def read(self, test: Test, panel: SimulatedPanel) -> float:
+        """The reading in ohm, leads and all, as the display rounds it; ``OPEN_LINE`` when open."""
+        ohm = panel.ohm(test.state, test.black.pin, test.red.pin)
+        if test.stage is ProvingStage.INSULATION:
+            return INSULATION_OHM  # whatever had to be disconnected is
+        if isinf(ohm):
             return OPEN_LINE
-        return round(ohm + LEADS_OHM + noise, DECIMALS)
-
-    def _through(self, start: PinRef, goal: PinRef, wiring: Wiring) -> float | None:
-        """Resistance along the wires and bars from pin to pin: the wires of a net form a tree."""
-        joined: dict[str, list[tuple[str, float]]] = defaultdict(list)
-        for wire in wiring.wires:
-            if wire.key in self.off:
-                continue
-            ohm = wire_resistance(wire.mm2).value * wire.length / 1e6
-            a, b = _node(wire.start.pin), _node(wire.end.pin)
-            joined[a].append((b, ohm))
-            joined[b].append((a, ohm))
-        for first, *others in (*wiring.jumpers, *wiring.links):
-            for pin in others:
-                joined[_node(first)].append((_node(pin), 0.0))
-                joined[_node(pin)].append((_node(first), 0.0))
-        todo, seen = [(_node(start), 0.0)], {_node(start)}
-        while todo:
-            point, ohm = todo.pop()
-            if point == _node(goal):
-                return ohm
-            for there, more in joined[point]:
-                if there not in seen:
-                    seen.add(there)
-                    todo.append((there, ohm + more))
-        return None
-
-
-def _node(pin: PinRef) -> str:
-    """The ways of an earth bar are one piece of metal."""
-    bar = any(word.startswith("PE") for word in role_of(pin.device).split("."))
-    return pin.device if bar else str(pin)
+        noise = Random(test.key).uniform(-0.04, 0.06)
+        if test.stage is ProvingStage.BONDS:
+            return round(ohm + LEADS_OHM, 2)  # a meter for low resistances
+        return max(round(ohm + LEADS_OHM + noise, DECIMALS if ohm < 100 else 0), 0.0)

@@ -7,6 +7,7 @@ from riktig.core.exports import number_changes, schedule, tag_changes
 from riktig.core.job import Job, Letters, Numbering, add_load, remove_load, set_practice
 from riktig.core.keys import NetKey
 from riktig.core.labels import LABELS, Medium
+from riktig.core.proving import TESTS
 from riktig.core.schematic import NAMES, record_printed, renumber, tag_anew, with_names_recorded
 from riktig.core.wiring import WIRING
 
@@ -35,7 +36,8 @@ def test_every_number_that_changes_is_listed_with_what_it_touches() -> None:
         mine = [w for w in plan.get(WIRING).wires if NetKey(w.net) == change.key]
         assert len(change.wires) == len(mine)
         assert change.labels == 2 * len(mine), "a marker at each end"
-        assert change.tests == len(mine), "each wire is tested once"
+        keys = [test.wire for test in plan.get(TESTS).tests]
+        assert change.tests == sum(keys.count(str(wire.key)) for wire in mine) >= len(mine), "each wire is tested"
         assert change.printed
     touched = {label.lines for label in plan.get(LABELS).on(Medium.WIRE)} - {
         label.lines for label in after.get(LABELS).on(Medium.WIRE)

@@ -83,18 +83,19 @@ def test_a_coil_reads_by_its_voltage(voltage: float, ohm: float) -> None:
     """Ohm's law: coils of one power read as the squares of their voltages; the catalogue has those for 230 V."""
     job = one_motor(0.75, run_lamp=RunLamp.COIL)  # beside its lamp of 88 kΩ, which changes nothing to speak of
     expected = between_line_and_return(set_supply(job, voltage_v=voltage * 3**0.5, voltage_to_neutral_v=voltage))
-    assert expected.low == pytest.approx(0.6 * ohm, rel=0.02)
-    assert expected.high == pytest.approx(1.4 * ohm, rel=0.02)
+    assert expected.low == pytest.approx(0.6 * ohm * 0.97, rel=0.03)  # the meter's own error beside
+    assert expected.high == pytest.approx(1.4 * ohm * 1.03, rel=0.03)
 
 
 def test_of_a_coil_for_direct_current_and_of_a_part_without_figures_no_reading_is_expected() -> None:
-    """Nothing between them would be wrong as well: the coil is there."""
+    """Anything from some ohm to open: only a dead short is told from it."""
     job = one_motor()
     own = OwnPart("MY-9", "contactor", "contactor of another make", 45.0, 81.0, 91.0, 9.0)
     job = pick_part(set_part(job, own), DeviceId("c1.K"), "MY-9")
     expected = between_line_and_return(job)
-    assert (expected.low, expected.high) == (0.5, 1_000_000.0)
-    assert "data sheet of K1" in expected.why
+    assert 10 < expected.low < 20
+    assert expected.high == float("inf")
+    assert "K1" in expected.why
 
 
 def between_line_and_return(job: Job) -> Expected:

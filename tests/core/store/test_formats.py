@@ -51,9 +51,12 @@ def test_what_counted_then_counts_now(tmp_path: Path) -> None:
     evaluation: Evaluation[Job] = Evaluation(file.job())
     progress = progress_of(evaluation.get(WIRING), records)
     assert (progress.complete, progress.count(Operation.CUT), progress.stale) == (2, 3, ())
-    readings = [reading for _, reading in results_of(evaluation.get(TESTS), records).readings if reading]
-    assert [reading.outcome for reading in readings] == [Outcome.PASSED, Outcome.SKIPPED, Outcome.FAILED]
-    assert (readings[0].ohm, readings[2].text) == (0.2, "open")
+    results = results_of(evaluation.get(TESTS), records)
+    readings = {test.key: reading for test, reading in results.readings if reading}
+    assert {reading.outcome for reading in readings.values()} == {Outcome.SKIPPED, Outcome.FAILED}
+    assert readings["bond:c0.E.box:1"].text == "open"
+    (stale,) = results.stale  # 0.2 Ω, leads and all, passed then; the limit of a bond is 0.1 Ω now
+    assert (stale.subject, stale.why) == ("bond:c0.E.door:1", "below 0.1 Ω is expected now")
     hole = hole_states(evaluation.get(METAL_HOLES), records)[0]
     assert len(hole.done) == len(hole.hole.operations)
     assert piece_states(evaluation.get(CUTS), records)[0].done is not None

@@ -41,7 +41,7 @@ SMALLEST_SCALE = 0.2
 """A drawing that would be smaller is printed on the larger sheet (chosen by us: 1 : 5)."""
 NOT_PRINTED = frozenset({"labels", "proposal", "rungs"})
 """Lists that are files only: they say once more what stands on labels, in the sizing and on the sheets."""
-SAID_TWICE = frozenset({"work", "picks", "loom", "neutrals", "nets", "network", "returns"})
+SAID_TWICE = frozenset({"work", "picks", "loom", "neutrals", "nets", "network", "returns", "tally"})
 """Lists that say in another order what other lists or cards say: in the set of who works by them, not in the whole."""
 BENCH = frozenset({"holes", "cuts", "bars", "wires", "batches", "operators", "site"})
 """Lists that are read at the bench, at arm's length."""

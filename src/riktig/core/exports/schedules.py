@@ -11,7 +11,7 @@ from riktig.core.holes import HOLES, METAL_HOLES, Hole, along_pieces
 from riktig.core.job import EndStyle, Job, PinRef
 from riktig.core.labels import LABELS
 from riktig.core.plate import CUTS, LAYOUT
-from riktig.core.proving import TESTS
+from riktig.core.proving import NOT_CONNECTED, TESTS, Test
 from riktig.core.rules import RULES, findings_of
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, outside_device
 from riktig.core.sizing import SIZING
@@ -258,9 +258,14 @@ def _clauses(evaluation: Evaluation[Job]) -> Schedule:
     return Schedule("clauses", "Rulebook", columns, rows)
 
 
+def _before(test: Test) -> str:
+    """How the switches stand and what must be done first; that supply and field cables are off is said of all."""
+    return f"{test.switches.partition(NOT_CONNECTED)[0].rstrip('. ')}. {test.first}".rstrip()
+
+
 def _tests(evaluation: Evaluation[Job]) -> Schedule:
     rows = tuple(
-        (n, t.stage.value, t.title, t.black.label, t.red.label, t.expected.text, t.switches, t.key)
+        (n, t.stage.value, t.title, t.black.label, t.red.label, t.expected.text, _before(t), t.key)
         for n, t in enumerate(evaluation.get(TESTS).tests, 1)
     )
     columns = (
@@ -270,7 +275,7 @@ def _tests(evaluation: Evaluation[Job]) -> Schedule:
         ("black", "Black probe"),
         ("red", "Red probe"),
         ("expected", "Expected"),
-        ("switches", "Switches"),
+        ("switches", "Switches, and what to do first"),
         ("key", "Test key"),
     )
     return Schedule("tests", "Dead tests", columns, rows)

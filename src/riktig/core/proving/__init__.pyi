@@ -1,6 +1,21 @@
-from .derived import FUNCTION, STILL_LIVE, TESTS
+from .dead_panel import DeadPanel, Piece, PieceKind, dead_panel
+from .dead_readings import bounds, resistances
+from .derived import DEAD_PANEL, FUNCTION, PANEL_FACTS, STILL_LIVE, TESTS
+from .effort import minutes_of
+from .fault_effects import Effects, Faults
+from .fault_words import fault_keys, fault_words, repair_words
 from .function import FunctionStep, plan_function
-from .tests import Expected, ProvingStage, Test, TestPlan, TestPoint, plan_tests
+from .instrument import Instrument
+from .locate import NextProbe, Probe, Suspect, locate, next_probe
+from .neighbours import neighbours
+from .places import pin_places
+from .plan import plan_tests
+from .planner import PanelFacts, Planner
+from .probe_order import best_order, costs_of, order_tests, path_cost
+from .repair import repair_entries, tests_to_repeat
+from .switch_drawing import draw_switches
+from .switch_state import NOT_CONNECTED, SwitchState, closed_in, state_of, state_words
+from .tests import Expected, ProvingStage, Test, TestPlan, TestPoint
 from .verdicts import (
     OPEN_LINE,
     CountedReading,
@@ -12,28 +27,72 @@ from .verdicts import (
     reading_facts,
     results_of,
     shut_because,
+    without_leads,
 )
+from .where_drawing import draw_close, draw_where
+from .wrong_panel import single_faults, with_faults
 
 __all__ = [
+    "DEAD_PANEL",
     "FUNCTION",
+    "NOT_CONNECTED",
     "OPEN_LINE",
+    "PANEL_FACTS",
     "STILL_LIVE",
     "TESTS",
     "CountedReading",
+    "DeadPanel",
+    "Effects",
     "Expected",
+    "Faults",
     "FunctionStep",
+    "Instrument",
+    "NextProbe",
     "Outcome",
+    "PanelFacts",
+    "Piece",
+    "PieceKind",
+    "Planner",
+    "Probe",
     "ProvingStage",
     "Results",
+    "Suspect",
+    "SwitchState",
     "Test",
     "TestPlan",
     "TestPoint",
+    "best_order",
+    "bounds",
+    "closed_in",
+    "costs_of",
+    "dead_panel",
+    "draw_close",
+    "draw_switches",
+    "draw_where",
+    "fault_keys",
+    "fault_words",
     "judge",
+    "locate",
+    "minutes_of",
+    "neighbours",
+    "next_probe",
     "ohm_text",
+    "order_tests",
+    "path_cost",
+    "pin_places",
     "plan_function",
     "plan_tests",
     "read_ohm",
     "reading_facts",
+    "repair_entries",
+    "repair_words",
+    "resistances",
     "results_of",
     "shut_because",
+    "single_faults",
+    "state_of",
+    "state_words",
+    "tests_to_repeat",
+    "with_faults",
+    "without_leads",
 ]

@@ -18,10 +18,12 @@ __all__ = [
     "reading_facts",
     "results_of",
     "shut_because",
+    "without_leads",
 ]
 
 OPEN_LINE = float("inf")
 """What a meter shows as open, as a value."""
+FACTORS = {"k": 1e3, "M": 1e6, "G": 1e9}
 LONGEST_READING = 30
 """Letters of a typed reading."""
 
@@ -36,11 +38,12 @@ class CountedReading:
     when: str
     meter: str
     reason: str
+    zero: float = 0.0
 
     @property
     def text(self) -> str:
-        """“0.3 Ω”, “open” or the reason of a skip."""
-        return self.reason if self.ohm is None else ohm_text(self.ohm)
+        """“0.3 Ω”, “open” or the reason of a skip; without what the leads read."""
+        return self.reason if self.ohm is None else ohm_text(without_leads(self.ohm, self.zero))
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,19 +91,19 @@ def ohm_text(ohm: float) -> str:
 
 
 def read_ohm(text: str) -> float:
-    """Reads a typed value: “0.3”, “0,3 Ω”, “1.2 k”, “5 MΩ”, “open” or “OL”.
+    """Reads a typed value: “0.3”, “0,3 Ω”, “1.2 k”, “5 MΩ”, “> 2 GΩ”, “open” or “OL”.
 
     Raises:
         RiktigError: it cannot be read as a resistance.
     """
     if len(text) > LONGEST_READING:
         text = f"{text[:LONGEST_READING]}…"
-    body = text.strip().replace(",", ".").replace("Ω", "").replace("ohm", "").strip()
+    body = text.strip().lstrip("> ").replace(",", ".").replace("Ω", "").replace("ohm", "").strip()
     if body.lower() in ("open", "ol", "inf"):
         return OPEN_LINE
     factor = 1.0
-    if body[-1:] in ("k", "M"):
-        factor = 1e3 if body[-1] == "k" else 1e6
+    if body[-1:] in FACTORS:
+        factor = FACTORS[body[-1]]
         body = body[:-1].strip()
     try:
         value = float(body) * factor
@@ -114,25 +117,39 @@ def read_ohm(text: str) -> float:
     return value
 
 
-def judge(test: Test, ohm: float) -> Outcome:
-    """Passed when the reading lies in the expected range.
+def without_leads(ohm: float, zero: float) -> float:
+    """A reading less what the leads read short-circuited, ohm; never below nothing.
+
+    Args:
+        ohm: The reading; infinite for open.
+        zero: What the leads read.
+    """
+    return max(ohm - zero, 0.0)
+
+
+def judge(test: Test, ohm: float, zero: float = 0.0) -> Outcome:
+    """Passed when the reading, the leads taken off, lies in the expected range.
 
     Args:
         test: The test.
         ohm: The reading, ohm; infinite for open.
+        zero: What the leads read short-circuited, ohm.
     """
-    return Outcome.PASSED if test.expected.passes(ohm) else Outcome.FAILED
+    return Outcome.PASSED if test.expected.passes(without_leads(ohm, zero)) else Outcome.FAILED
 
 
-def reading_facts(test: Test, outcome: Outcome, *, ohm: float | None, meter: str, reason: str = "") -> ReadingTaken:
+def reading_facts(
+    test: Test, outcome: Outcome, *, ohm: float | None, meter: str, reason: str = "", zero: float = 0.0
+) -> ReadingTaken:
     """What a reading says: recorded with it, and compared ever after.
 
     Args:
         test: The test.
         outcome: Passed, failed or skipped.
         ohm: The reading, ohm; infinite for open, None when nothing was read.
-        meter: The instrument that was read.
+        meter: The instrument that was read, with its serial number and calibration.
         reason: Why, in the words of whoever did it.
+        zero: What its leads read short-circuited, ohm.
     """
     return ReadingTaken(
         outcome,
@@ -146,6 +163,7 @@ def reading_facts(test: Test, outcome: Outcome, *, ohm: float | None, meter: str
         test.switch_state,
         test.expected.low,
         None if test.expected.high == OPEN_LINE else test.expected.high,
+        zero,
     )
 
 
@@ -178,7 +196,7 @@ def results_of(plan: TestPlan, records: Iterable[Record]) -> Results:
 
 def _reading(record: Record, facts: ReadingTaken) -> CountedReading:
     ohm = float(facts.ohm) if facts.ohm else None
-    return CountedReading(facts.outcome, ohm, record.who, record.when, facts.meter, facts.reason)
+    return CountedReading(facts.outcome, ohm, record.who, record.when, facts.meter, facts.reason, facts.zero)
 
 
 def shut_because(results: Results, stage: ProvingStage) -> str:

@@ -149,7 +149,8 @@ class ReadingTaken(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="k
     """What came of a test. ``ohm`` is the reading as a number in words, “inf” for an open line, "" for none.
 
     ``true_of`` are the wires it is true of, ``switches`` how the switches stood, ``low`` and ``high`` what was
-    expected, ohm; ``high`` None is without end. Up to format 3 the last three were not said.
+    expected, ohm; ``high`` None is without end. Up to format 3 these three were not said. ``meter`` is the instrument
+    with its serial number and calibration, ``zero`` what its leads read short-circuited, ohm: it is taken off ``ohm``.
     """
 
     outcome: Outcome = Outcome.OPEN
@@ -163,6 +164,7 @@ class ReadingTaken(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="k
     switches: str = ""
     low: float | None = None
     high: float | None = None
+    zero: float = 0.0
 
 
 class ClauseJudged(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="judgement"):

@@ -32,12 +32,13 @@ from .ratings import Rating, described, ratings_of
 from .restart import Restart, restarts_of
 from .run import Event, Panel
 from .script import Runner, StepResult, read_script, run_script, try_script
-from .state import ContactStage, OperatorState, is_closed
+from .state import CHANGED_OVER, ContactStage, OperatorState, is_closed
 from .tank import Carriage, Tank, carriages_of, set_level, set_travel, tanks_of
 from .transfers import Transfer, transfers_of
 
 __all__ = [
     "BEHAVIOURS",
+    "CHANGED_OVER",
     "CONDUCTORS",
     "FEED_FAULTS",
     "INPUTS_FOLLOW",

@@ -27,6 +27,8 @@ class FaultKind(Enum):
     WELDED = "contact welded"
     OPEN_COIL = "coil open inside"
     BLOWN = "fuse blown"
+    STUCK = "contact never closes"
+    WRONG_BLOCK = "opens where it should close"
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,7 +37,7 @@ class InjectedFault:
 
     OFF: wire key, pin. NEIGHBOUR: wire key and pin it belongs on; ``to`` the pin it is on. SWAPPED: the two
     wires' keys in ``what`` and ``to``, the pins they belong on in ``where`` and ``other``. SHORT: two pins
-    in ``where`` and ``to``. WELDED, OPEN_COIL and BLOWN: device in ``what``, unit in ``where``.
+    in ``where`` and ``to``. WELDED, OPEN_COIL, BLOWN, STUCK and WRONG_BLOCK: device in ``what``, unit in ``where``.
     """
 
     wrong: FaultKind
@@ -63,6 +65,10 @@ class InjectedFault:
                 return f"{{{self.what}}} {self.where} open inside"
             case FaultKind.BLOWN:
                 return f"{{{self.what}}} {self.where} blown"
+            case FaultKind.STUCK:
+                return f"{{{self.what}}} {self.where} never closes"
+            case FaultKind.WRONG_BLOCK:
+                return f"{{{self.what}}} {self.where} opens where it should close: the other contact block"
 
 
 def conductors_with_faults(conductors: Sequence[Conductor], faults: Iterable[InjectedFault]) -> tuple[Conductor, ...]:
@@ -116,6 +122,8 @@ def inject_faults(operator_state: OperatorState, faults: Iterable[InjectedFault]
         FaultKind.WELDED: operator_state.welded,
         FaultKind.OPEN_COIL: operator_state.dead,
         FaultKind.BLOWN: operator_state.blown,
+        FaultKind.STUCK: operator_state.stuck,
+        FaultKind.WRONG_BLOCK: operator_state.changed_over,
     }
     for end in place.values():
         end.clear()
@@ -137,6 +145,9 @@ def faults_at(panel: Panel, wiring: Wiring, device: DeviceId) -> tuple[InjectedF
     for unit in struck.kind.units:
         if unit.behaviour is Behaviour.NO and struck.kind.has_coil:
             injected_faults.append(InjectedFault(FaultKind.WELDED, device, unit.name))
+            injected_faults.append(InjectedFault(FaultKind.STUCK, device, unit.name))
+        elif unit.behaviour in (Behaviour.NO, Behaviour.NC):
+            injected_faults.append(InjectedFault(FaultKind.STUCK, device, unit.name))
         elif unit.behaviour is Behaviour.POLE:
             injected_faults.append(InjectedFault(FaultKind.BLOWN, device, unit.name))
         elif unit.behaviour in (Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT):

@@ -1,14 +1,18 @@
 """What has been done to a panel, and from it where every contact stands."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field, fields
+from dataclasses import dataclass, field, fields, replace
 from enum import IntEnum
 
 from riktig.core.catalogue import Behaviour, Can, Unit
 from riktig.core.job import DeviceId
 from riktig.core.schematic import Device
 
-__all__ = ["ContactStage", "OperatorState", "is_closed"]
+__all__ = ["CHANGED_OVER", "ContactStage", "OperatorState", "is_closed"]
+
+
+CHANGED_OVER = {Behaviour.NO: Behaviour.NC, Behaviour.NC: Behaviour.NO}
+"""What a contact is when the other block sits in its place."""
 
 
 class ContactStage(IntEnum):
@@ -28,7 +32,8 @@ class OperatorState:
     """What people, levels and faults have done: all that the state of a panel depends on beside time.
 
     ``pressed`` are buttons held, floats raised and other contacts moved from outside; ``blown`` single
-    poles; ``welded`` contacts that stay closed; ``dead`` coils and loads that are open inside;
+    poles; ``welded`` contacts that stay closed, ``stuck`` that stay open, ``changed_over`` that open where they should
+    close; ``dead`` coils and loads that are open inside;
     ``reference`` the share (0 to 1) that an analogue output gives, by system.
     """
 
@@ -44,6 +49,8 @@ class OperatorState:
     blown: set[tuple[DeviceId, str]] = field(default_factory=set)
     welded: set[tuple[DeviceId, str]] = field(default_factory=set)
     dead: set[tuple[DeviceId, str]] = field(default_factory=set)
+    stuck: set[tuple[DeviceId, str]] = field(default_factory=set)
+    changed_over: set[tuple[DeviceId, str]] = field(default_factory=set)
     reference: dict[str, float] = field(default_factory=dict)
 
     def copy(self) -> "OperatorState":
@@ -75,6 +82,10 @@ def is_closed(operator_state: OperatorState, device: Device, unit: Unit, stage: 
     did = device.id
     if (did, unit.name) in operator_state.welded:
         return True
+    if (did, unit.name) in operator_state.stuck:
+        return False
+    if (did, unit.name) in operator_state.changed_over:
+        unit = replace(unit, behaviour=CHANGED_OVER.get(unit.behaviour, unit.behaviour))
     match unit.behaviour:
         case Behaviour.JOINT | Behaviour.HEATER:
             return True

@@ -8,7 +8,7 @@ from pathlib import Path
 
 from riktig.core.errors import RiktigError
 from riktig.core.job import Job
-from riktig.core.records import SIMULATED, ReadingTaken, Record, Signer, stored
+from riktig.core.records import SIMULATED, Outcome, ReadingTaken, Record, Signer, stored
 from riktig.core.records.codec import FIRST_DIGEST
 from riktig.core.store.head import RevisionText, revision_digest
 from riktig.core.store.job_json import dump_job
@@ -69,14 +69,34 @@ def insert_records(
     for record in records:
         if db.execute("SELECT 1 FROM log WHERE id = ?", (record.id,)).fetchone():
             continue
-        if isinstance(record.facts, ReadingTaken) and SIMULATED in record.facts.meter:
-            raise RiktigError(
-                "A simulated reading proves nothing, so it was not recorded.", hint="Type what your meter shows."
-            )
+        if isinstance(record.facts, ReadingTaken):
+            _see_that_it_was_read(record.facts)
         entry = stored(record, number + 1, before, signer)
         db.execute("INSERT INTO log VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", astuple(entry))
         number, before = entry.number, entry.digest
     return 0
+
+
+def _see_that_it_was_read(facts: ReadingTaken) -> None:
+    """No instrument, no reading; and without a reading no test has passed.
+
+    Raises:
+        RiktigError: it was simulated, says no instrument, or passes on nothing.
+    """
+    if SIMULATED in facts.meter:
+        raise RiktigError(
+            "A simulated reading proves nothing, so it was not recorded.", hint="Type what your meter shows."
+        )
+    if facts.ohm and not facts.meter.strip():
+        raise RiktigError(
+            "A reading without its instrument is none, so it was not recorded.",
+            hint="Say which meter it was taken with, its serial number and calibration.",
+        )
+    if facts.outcome is Outcome.PASSED and not facts.ohm:
+        raise RiktigError(
+            "A test passes by a reading, and there is none, so nothing was recorded.",
+            hint="Read it, or record why it is skipped.",
+        )
 
 
 def unwritable(path: Path, error: sqlite3.Error | OSError) -> RiktigError:

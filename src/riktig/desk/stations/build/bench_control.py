@@ -8,7 +8,7 @@ from riktig.core.keys import DeviceKey
 from riktig.core.production import BuildStage, ScanKind, read_scan
 from riktig.core.schematic import NAMES
 from riktig.core.wiring import WIRING
-from riktig.desk.stations.build.bench_card import BenchCard, BenchWords
+from riktig.desk.bench import BenchCard, BenchWords
 from riktig.desk.stations.build.bench_words import task_words, wire_words
 
 if TYPE_CHECKING:

@@ -3,7 +3,7 @@
 from riktig.core.production import Operation, StageState, TaskState, WireState
 from riktig.core.standards import conductor_name, is_awg, torque_name
 from riktig.core.wiring import Batch, Wire, WireEnd
-from riktig.desk.stations.build.bench_card import BenchWords
+from riktig.desk.bench import BenchWords
 
 __all__ = ["task_words", "wire_words"]
 

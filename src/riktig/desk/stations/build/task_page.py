@@ -34,10 +34,10 @@ from riktig.core.records import NewRecord, TakenBack
 from riktig.core.schematic import NAMES
 from riktig.core.terminals import STRIPS, draw_blocks
 from riktig.core.views import notes_on, photos_of
+from riktig.desk.bench import common_key
 from riktig.desk.canvas import DrawingView
 from riktig.desk.photos import ENDINGS, keep_note, keep_photo
 from riktig.desk.session import Session
-from riktig.desk.stations.build.bench_keys import common_key
 from riktig.desk.stations.build.entry_row import EntryRow
 from riktig.desk.theme import Theme, grown, words_font
 from riktig.desk.widgets import plain_label, row_of

@@ -14,9 +14,9 @@ from riktig.core.production import Operation, TorqueTool, WireState, stage_of_wi
 from riktig.core.records import NewRecord, RedLine, TakenBack, WireDone
 from riktig.core.standards import conductor_name, is_awg, torque_name
 from riktig.core.wiring import WIRING, Wire, mini_plate
+from riktig.desk.bench import common_key
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
-from riktig.desk.stations.build.bench_keys import common_key
 from riktig.desk.theme import Theme, words_font
 from riktig.desk.widgets import FittedLabel, plain_label, row_of
 

@@ -1,42 +1,53 @@
-"""The bench card: two points, what should be read, the reading, the verdict."""
+"""Proof of the panel: one reading at a time with the meter at hand, and what may be wrong when one is wrong."""
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QInputDialog, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QInputDialog, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from riktig.core.errors import RiktigError
-from riktig.core.ids import WireId
-from riktig.core.plate import LAYOUT
 from riktig.core.proving import (
     FUNCTION,
     STILL_LIVE,
     TESTS,
     CountedReading,
+    Instrument,
     Outcome,
     ProvingStage,
+    SwitchState,
     Test,
+    draw_switches,
     judge,
+    minutes_of,
     ohm_text,
     read_ohm,
     reading_facts,
     shut_because,
+    without_leads,
 )
-from riktig.core.wiring import WIRING, mini_plate
-from riktig.desk.canvas import DrawingView
+from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.desk.session import Session
+from riktig.desk.stations.prove.bench_control import ProveBench
+from riktig.desk.stations.prove.card import NO_METER, ProofCard, Verdict, verdict_of
+from riktig.desk.stations.prove.done_list import DoneList
+from riktig.desk.stations.prove.fault_finder import FaultFinder
 from riktig.desk.stations.prove.function import FunctionAsked
-from riktig.desk.stations.prove.typed import TypedReading
-from riktig.desk.theme import Theme, grown, words_font
-from riktig.desk.widgets import FittedLabel, Station, flowing, plain_label, row_of
-from riktig.devices import BenchMeter
+from riktig.desk.stations.prove.instruments import InstrumentDialog
+from riktig.desk.stations.prove.where_views import WhereViews
+from riktig.desk.theme import Theme
+from riktig.desk.widgets import Station, flowing, plain_label, row_of
+from riktig.devices import BenchMeter, MeterLink
 
 __all__ = ["ProveStation"]
 
+HAZARD = (
+    "Isolated, locked off and proved dead: prove the tester before and after. Local codes and licensed practice decide."
+)
+
 
 class ProveStation(Station):
-    """Keys: a figure begins a reading, Enter accepts it, F fails, S skips, Backspace goes back.
+    """Keys: a figure begins a reading, Enter accepts it, R reads the connected meter, F fails, S skips, Backspace back.
 
-    Space shows what the simulated meter would read, for practice; such a reading is never recorded.
+    M says which meter is at hand, W what may be wrong, F11 opens the card over the whole screen.
     """
 
     needs = (TESTS,)
@@ -49,24 +60,38 @@ class ProveStation(Station):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.test_key = ""
         self.ohm: float | None = None
-        self.by_hand = False
+        self.instrument: Instrument | None = None
+        self.link: MeterLink | None = None
         self._history: list[str] = []
+        self.stands = SwitchState()
+        """How the switches stood at the card before."""
         self.stage_buttons: dict[ProvingStage, QPushButton] = {}
         for stage in ProvingStage:
             button = self.button(stage.value, f"Goes to the tests of {stage.value}")
             button.clicked.connect(lambda _=False, s=stage: self.go_to_stage(s))
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             self.stage_buttons[stage] = button
-        self.add_bar(tuple(self.stage_buttons.values()))
+        self.meter_button = self.button("", "Which meter is at hand: M")
+        self.meter_button.clicked.connect(lambda _=False: self.ask_meter())
+        large = self.button("Bench card", "The test at hand over the whole screen, read from two metres (F11)")
+        large.setShortcut("F11")
+        large.clicked.connect(lambda _=False: self._open_bench_card())
+        for extra in (self.meter_button, large):
+            extra.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.add_bar((*self.stage_buttons.values(), self.meter_button, large))
+        self.card = ProofCard(self._typed)
+        self.typed = self.card.typed
+        self.finder = FaultFinder(session, self)
         row = row_of((), gap=12)
-        row.addWidget(self._card(), 3)
-        row.addWidget(self._side(), 1)
+        row.addWidget(self.card, 3)
+        row.addWidget(self._side(), 2)
         self.add_body(row)
         self.keys: dict[str, QPushButton] = {}
         for name, text, act in (
-            ("take", "Space  practice reading", self.take),
             ("accept", "Enter  accept", self.accept),
+            ("read", "R  read the meter", self.read_meter),
             ("fail", "F  fail, say what is wrong", self.ask_fail),
+            ("wrong", "W  what may be wrong", self.show_suspects),
             ("skip", "S  skip, say why", self.ask_skip),
             ("back", "Backspace  back", self.back),
         ):
@@ -77,88 +102,21 @@ class ProveStation(Station):
         self.add_body(flowing(tuple(self.keys.values())), 0)
         self.cut_off = plain_label("", "judgement", wraps=True)
         self.add_body(self.cut_off, 0)
-        self.add_body(
-            plain_label(
-                "Isolated, locked off and proved dead: prove the tester before and after. Local codes "
-                "and licensed practice decide.",
-                "judgement",
-                wraps=True,
-            ),
-            0,
-        )
-
-    def _card(self) -> QWidget:
-        card = QWidget()
-        card.setObjectName("card")
-        card.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self.title = plain_label("", "title")
-        self.count = plain_label("", "second")
-        self.switches = plain_label("", "second", wraps=True)
-        self.points: list[tuple[QLabel, QLabel]] = []
-        points = row_of((), gap=16)
-        for name in ("black probe", "red probe"):
-            column = QVBoxLayout()
-            column.setSpacing(0)
-            column.addWidget(plain_label(f"■ {name}", "fails" if name[0] == "r" else "second"))
-            label = FittedLabel(50.0, 24.0, mono=True, bold=True)
-            place = plain_label("", "second", wraps=True)
-            column.addWidget(label)
-            column.addWidget(place)
-            column.addStretch(1)
-            points.addLayout(column, 1)
-            self.points.append((label, place))
-        self.expected = FittedLabel(32.0, 14.0)
-        self.why = plain_label("", "second", wraps=True)
-        self.reading = FittedLabel(40.0, 24.0, bold=True)
-        self.verdict = plain_label("", wraps=True)
-        self.verdict.setFont(words_font(17, bold=True))
-        self.typed = TypedReading()
-        self.typed.setPlaceholderText("0.3, 1.2 k or open")
-        self.typed.setToolTip("What your meter shows, in ohm: 0.3, 1.2 k or open")
-        self.typed.setAccessibleName("Typed reading in ohm")
-        self.typed.setMaximumWidth(grown(260))
-        self.typed.setMinimumWidth(self.typed.fontMetrics().horizontalAdvance(self.typed.placeholderText()) + 20)
-        self.typed.returnPressed.connect(self._typed)
-        layout = QVBoxLayout(card)
-        layout.setContentsMargins(20, 12, 20, 14)
-        layout.setSpacing(8)
-        layout.addLayout(row_of((self.title, None, self.count)))
-        layout.addLayout(points)
-        readings = row_of((), gap=16)
-        left, right = QVBoxLayout(), QVBoxLayout()
-        item: QWidget
-        for item in (plain_label("Should read", "second"), self.expected):
-            left.addWidget(item)
-        for item in (plain_label("Reads", "second"), self.reading, self.typed):
-            right.addWidget(item)
-        left.addStretch(1)
-        right.addStretch(1)
-        readings.addLayout(left, 1)
-        readings.addLayout(right, 1)
-        layout.addLayout(readings)
-        layout.addWidget(self.why)
-        layout.addWidget(self.verdict)
-        layout.addStretch(1)
-        layout.addWidget(self.switches)
-        return card
+        self.add_body(plain_label(HAZARD, "judgement", wraps=True), 0)
+        self.bench: ProveBench = ProveBench(self)
+        self.finder.go_to_proposed = self._go_to_proposed
 
     def _side(self) -> QWidget:
         side = QWidget()
         layout = QVBoxLayout(side)
         layout.setContentsMargins(0, 0, 0, 0)
-        layout.addWidget(plain_label("Where", "quiet"))
-        self.where = DrawingView("Where the two points are")
-        self.where.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self.where.setMinimumSize(130, 160)
-        layout.addWidget(self.where, 3)
-        layout.addWidget(plain_label("Just done", "quiet"))
-        self.done = plain_label("", wraps=True)
-        self.done.setAlignment(Qt.AlignmentFlag.AlignTop)
-        area = QScrollArea()
-        area.setWidgetResizable(True)
-        area.setAccessibleName("Just done, and what must be read again")
-        area.setWidget(self.done)
-        layout.addWidget(area, 2)
+        self.where = WhereViews()
+        layout.addWidget(self.where, 4)
+        self.done = DoneList()
+        self.below = QStackedWidget()
+        self.below.addWidget(self.done)
+        self.below.addWidget(self.finder.panel)
+        layout.addWidget(self.below, 3)
         return side
 
     def refresh(self) -> None:
@@ -177,10 +135,13 @@ class ProveStation(Station):
             button.setEnabled(bool(shut) or total > 0)
             button.setToolTip(shut or f"{passed} of {total} passed")
         self.cut_off.setText(self.session.evaluation.get(STILL_LIVE))
+        self.cut_off.setVisible(bool(self.cut_off.text()))
         self._show()
 
     def current_test(self) -> Test | None:
-        """The test on the card."""
+        """The test on the card: of the plan, or the one the fault finder proposes."""
+        if self.finder.proposed is not None and self.finder.proposed.key == self.test_key:
+            return self.finder.proposed
         return next((t for t, _ in self.session.results.readings if t.key == self.test_key), None)
 
     def _last(self) -> CountedReading | None:
@@ -188,69 +149,30 @@ class ProveStation(Station):
 
     def _show(self) -> None:
         test, results = self.current_test(), self.session.results
+        self.meter_button.setText(self.instrument.name if self.instrument else "Which meter …")
+        self.keys["read"].setEnabled(self.link is not None)
         if test is None:
-            self.title.setText("Nothing to test yet")
+            self.card.show_nothing("Nothing to test yet")
             return
+        evaluation = self.session.evaluation
         same = [t for t, _ in results.readings if t.stage is test.stage]
-        self.title.setText(test.title)
-        at = next(i for i, t in enumerate(same, 1) if t.key == test.key)
-        self.count.setText(f"{test.stage.value}: {at} of {len(same)}")
-        for (label, place), point in zip(self.points, (test.black, test.red), strict=True):
-            label.setText(point.label)
-            place.setText(point.place)
-        self.expected.setText(test.expected.text)
-        self.why.setText(test.expected.why)
-        self.switches.setText(test.switches)
-        self._show_reading(test)
-        owners = frozenset(p.pin.device for p in (test.black, test.red))
-        wire = self.session.evaluation.get(WIRING).wire(WireId(test.wire))
-        layout = self.session.evaluation.get(LAYOUT)
-        self.where.show_drawing(mini_plate(layout, (wire,) if wire else (), owners))
-        recent = [(t, r) for t, r in results.readings if r]
-        recent.sort(key=lambda counted: counted[1].when if counted[1] else "", reverse=True)
-        signs = {Outcome.PASSED: "✓", Outcome.FAILED: "✗", Outcome.SKIPPED: "–"}
-        lines = [f"{signs.get(r.outcome, '')} {t.black.label} to {t.red.label}   {r.text}" for t, r in recent[:7] if r]
-        stale = [f"Measure again: {s.name}, {s.why}" for s in results.stale]
-        self.done.setText("\n".join([*stale, *lines]))
+        at = next((i for i, t in enumerate(same, 1) if t.key == test.key), 0)
+        left = [t for t, r in results.readings if r is None or r.outcome is Outcome.FAILED]
+        count = f"{test.stage.value}: {at} of {len(same)}" if at else "proposed"
+        switches = draw_switches(evaluation.get(CIRCUITS), evaluation.get(NAMES).tag, test.state, self.stands)
+        self.card.show_test(test, f"{count}   {minutes_of(left):.0f} min left in all", switches)
+        self.card.show_verdict(self._verdict(test))
+        self.where.show_test(evaluation, test)
+        self.done.show_results(results)
 
-    def _show_reading(self, test: Test) -> None:
-        last = self._last()
-        if self.ohm is not None:
-            self.reading.setText(ohm_text(self.ohm))
-            if not self.by_hand:
-                self._say_verdict(
-                    f"For practice: what a {self.meter.name} shows. It is not recorded; type what your meter shows.",
-                    "judgement",
-                )
-                return
-            good = judge(test, self.ohm) is Outcome.PASSED
-            self._say_verdict(
-                "✓ As expected. Enter accepts."
-                if good
-                else "✗ Not as expected. F records the failure; or type a new reading.",
-                "meets" if good else "fails",
-            )
-        elif last is not None:
-            self.reading.setText(last.text)
-            role = {"passed": "meets", "failed": "fails"}.get(last.outcome.value, "judgement")
-            self._say_verdict(
-                f"{last.outcome.value.capitalize()}, {last.who}, {last.when[:16].replace('T', ' ')}", role
-            )
-        else:
-            self.reading.setText("–")
-            self._say_verdict("Touch both points, then type what your meter shows.", "second")
-
-    def _say_verdict(self, text: str, role: str) -> None:
-        self.verdict.setText(text)
-        for label in (self.verdict, self.reading):
-            label.setObjectName(role)
-            label.style().unpolish(label)
-            label.style().polish(label)
+    def _verdict(self, test: Test) -> Verdict:
+        return verdict_of(test, self.ohm, self.instrument, self._last())
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""
         super().set_theme(theme)
         self.where.set_theme(theme)
+        self.card.set_theme(theme)
 
     def go_to_stage(self, stage: ProvingStage) -> None:
         """Goes to the first test to do of a stage; a live one says why it is shut."""
@@ -264,44 +186,94 @@ class ProveStation(Station):
         tests = [t for t, _ in results.readings if t.stage is stage]
         following = results.next(stage=stage) or (tests[0] if tests else None)
         if following:
-            self._go(following.key)
+            self.go_to(following.key)
 
     def show_function(self, shut: str) -> None:
         """Lists the function tests that wait behind the dead ones, with the caution; nothing is led here."""
-        steps = self.session.evaluation.get(FUNCTION)
-        self.planned = FunctionAsked(steps, shut, self)
+        self.planned = FunctionAsked(self.session.evaluation.get(FUNCTION), shut, self)
         self.planned.open()
 
-    def _go(self, key: str) -> None:
-        self.test_key, self.ohm, self.by_hand = key, None, False
+    def go_to(self, key: str) -> None:
+        """Goes to a test; what its switches need differently from the one before is lit up."""
+        before = self.current_test()
+        self.stands = before.state if before else SwitchState()
+        self.test_key, self.ohm = key, None
         self.typed.clear()
         self._show()
         self.setFocus()
 
-    def take(self) -> None:
-        """Shows what the simulated meter reads, for practice."""
+    def ask_meter(self) -> None:
+        """Asks which meter is at hand."""
+        self.asking = InstrumentDialog(self.session.clock(), self.take_meter, self)
+        self.asking.open()
+
+    def take_meter(self, instrument: Instrument, link: MeterLink | None = None) -> None:
+        """Takes a meter into the hand; one that is simulated or out of calibration is refused and said."""
+        fault = instrument.fault(self.session.clock())
+        if fault:
+            self.session.say(fault, wrong=True)
+            return
+        if self.link is not None:
+            self.link.close()
+        self.instrument, self.link = instrument, link
+        self._show()
+
+    def read_meter(self) -> None:
+        """Reads the connected meter once."""
+        if self.link is None:
+            self.session.say("No meter is connected: press M, or type what yours shows.", wrong=True)
+            return
+        try:
+            self._take(self.link.read_ohm())
+        except RiktigError as error:
+            self.session.say(f"{error} {error.hint}", wrong=True)
+
+    def verdict_now(self) -> Verdict | None:
+        """What is said of the reading of the test on the card; None without a test."""
         test = self.current_test()
-        if test:
-            self.ohm = self.meter.read(test, self.session.evaluation.get(WIRING))
-            self.by_hand = False
-            self._show()
+        return self._verdict(test) if test else None
+
+    def _go_to_proposed(self) -> None:
+        if self.finder.proposed is not None:
+            self.go_to(self.finder.proposed.key)
+
+    def take_typed(self, text: str) -> None:
+        """Takes a reading that was typed elsewhere."""
+        self.typed.setText(text)
+        self._typed()
+
+    def step(self, by: int) -> None:
+        """Goes to another test of the plan."""
+        keys = [test.key for test, _ in self.session.results.readings]
+        if self.test_key in keys:
+            self.go_to(keys[min(max(keys.index(self.test_key) + by, 0), len(keys) - 1)])
 
     def _typed(self) -> None:
         try:
-            self.ohm = read_ohm(self.typed.text())
+            self._take(read_ohm(self.typed.text()))
         except RiktigError as error:
             self.session.say(str(error), wrong=True)
             return
-        self.by_hand = True
-        self._show()
         self.setFocus()
+
+    def _take(self, ohm: float) -> None:
+        if self.instrument is None:
+            self.session.say(NO_METER, wrong=True)
+            return
+        self.ohm = ohm
+        self._show()
 
     def _record(self, outcome: Outcome, reason: str = "") -> None:
         test = self.current_test()
         if test is None:
             return
-        ohm = self.ohm if self.by_hand else None
-        facts = reading_facts(test, outcome, ohm=ohm, meter="" if ohm is None else "typed", reason=reason)
+        if self.finder.proposed is test:
+            self._noted(test)
+            return
+        meter = self.instrument
+        ohm = self.ohm if meter else None
+        noted, zero = (meter.noted, meter.zero) if meter and ohm is not None else ("", 0.0)
+        facts = reading_facts(test, outcome, ohm=ohm, meter=noted, reason=reason, zero=zero)
         if self.session.record(test.key, facts):
             self._history.append(test.key)
             if outcome is Outcome.FAILED:
@@ -309,47 +281,52 @@ class ProveStation(Station):
                 self._show()
                 return
             following = self.session.results.next(after=test.key)
-            self._go(following.key if following else test.key)
+            self.go_to(following.key if following else test.key)
+
+    def _noted(self, test: Test) -> None:
+        """A reading that the fault finder proposed: it narrows the suspects, and is no test of the plan."""
+        if self.ohm is None or self.instrument is None:
+            self.session.say(NO_METER if self.instrument is None else "Type what your meter shows first.", wrong=True)
+            return
+        self.finder.take(test, without_leads(self.ohm, self.instrument.zero))
+        self.show_suspects()
 
     def accept(self) -> None:
         """Records the reading and goes on; a wrong reading is not accepted."""
         test = self.current_test()
-        if test is None or self.ohm is None:
-            self.session.say("Type what your meter shows first.", wrong=True)
-        elif not self.by_hand:
+        if test is None or self.ohm is None or self.instrument is None:
+            self.session.say(NO_METER if self.instrument is None else "Type what your meter shows first.", wrong=True)
+        elif self.finder.proposed is not test and judge(test, self.ohm, self.instrument.zero) is not Outcome.PASSED:
+            reads = ohm_text(without_leads(self.ohm, self.instrument.zero))
             self.session.say(
-                "This is a practice reading of the simulated meter, which proves nothing, so it was not recorded. "
-                "Type what your meter shows.",
-                wrong=True,
-            )
-        elif judge(test, self.ohm) is not Outcome.PASSED:
-            self.session.say(
-                f"{ohm_text(self.ohm)} is not {test.expected.text}: it cannot pass. Find the cause "
-                "and read again, or press F to record the failure.",
+                f"{reads} is not {test.expected.text}: it cannot pass. Find the cause and read again, or press F to "
+                "record the failure.",
                 wrong=True,
             )
         else:
             self._record(Outcome.PASSED)
+
+    def _is_wrong(self, test: Test) -> bool:
+        meter = self.instrument
+        return meter is not None and self.ohm is not None and judge(test, self.ohm, meter.zero) is Outcome.FAILED
 
     def ask_fail(self) -> None:
         """Records the failure; asks what is wrong where the reading does not say it."""
         test = self.current_test()
         if test is None:
             return
-        if self.by_hand and self.ohm is not None and judge(test, self.ohm) is Outcome.FAILED:
+        if self._is_wrong(test):
             self.fail()
             return
-        good = self.by_hand and self.ohm is not None
-        asked = "The reading is as expected. What is wrong?" if good else "There is no reading. What is wrong?"
-        text, done = QInputDialog.getText(self, "Fail", asked)
+        read = "There is no reading." if self.ohm is None else "The reading is as expected."
+        text, done = QInputDialog.getText(self, "Fail", f"{read} What is wrong?")
         if done and text.strip():
             self.fail(text.strip())
 
     def fail(self, reason: str = "") -> None:
         """Records the failure with its reading, or with words where there is none; the test stays to be done."""
         test = self.current_test()
-        bad = self.by_hand and self.ohm is not None and test is not None and judge(test, self.ohm) is Outcome.FAILED
-        if not bad and not reason:
+        if not (test is not None and self._is_wrong(test)) and not reason:
             self.session.say("A failure needs a reading that is not as expected, or words.", wrong=True)
             return
         self._record(Outcome.FAILED, reason)
@@ -368,16 +345,31 @@ class ProveStation(Station):
     def back(self) -> None:
         """Goes back to the test before."""
         if self._history:
-            self._go(self._history.pop())
+            self.go_to(self._history.pop())
+
+    def show_suspects(self) -> None:
+        """Says what may be wrong, from all readings that count and the one on the card."""
+        test = self.current_test()
+        zero = self.instrument.zero if self.instrument else 0.0
+        shown = (test, without_leads(self.ohm, zero)) if test is not None and self.ohm is not None else None
+        if self.finder.look(self.session.results, shown):
+            self.below.setCurrentWidget(self.finder.panel)
+        else:
+            self.below.setCurrentIndex(0)
+
+    def _open_bench_card(self) -> None:
+        self.bench.open()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """The keys of the bench card."""
         acts = {
-            Qt.Key.Key_Space: self.take,
             Qt.Key.Key_Return: self.accept,
             Qt.Key.Key_Enter: self.accept,
+            Qt.Key.Key_R: self.read_meter,
             Qt.Key.Key_F: self.ask_fail,
             Qt.Key.Key_S: self.ask_skip,
+            Qt.Key.Key_M: self.ask_meter,
+            Qt.Key.Key_W: self.show_suspects,
             Qt.Key.Key_Backspace: self.back,
         }
         act = acts.get(Qt.Key(event.key()))

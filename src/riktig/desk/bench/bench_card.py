@@ -9,8 +9,8 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from riktig.core.geometry import Drawing
+from riktig.desk.bench.bench_keys import common_key
 from riktig.desk.canvas import DrawingView
-from riktig.desk.stations.build.bench_keys import common_key
 from riktig.desk.theme import DARK, Theme, style_sheet, words_font
 from riktig.desk.widgets import FittedLabel, plain_label
 

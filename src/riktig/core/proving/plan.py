@@ -1,0 +1,33 @@
+"""The test plan of the dead panel: bonds, every conductor, no shorts, insulation, in an order that saves steps."""
+
+from riktig.core.door import DoorPlan
+from riktig.core.plate import Layout
+from riktig.core.proving.dead_panel import DeadPanel
+from riktig.core.proving.places import pin_places
+from riktig.core.proving.plan_apart import insulation_tests, short_tests
+from riktig.core.proving.plan_joined import bond_tests, joint_tests, wire_tests
+from riktig.core.proving.planner import PanelFacts, Planner
+from riktig.core.proving.probe_order import order_tests
+from riktig.core.proving.tests import TestPlan
+
+__all__ = ["plan_tests"]
+
+
+def plan_tests(facts: PanelFacts, panel: DeadPanel, layout: Layout, door: DoorPlan) -> TestPlan:
+    """Bonds, then every conductor end to end, then no continuity between potentials, then insulation.
+
+    Args:
+        facts: The panel as it is drawn, named, bought and wired.
+        panel: The dead panel as it is wired.
+        layout: The plate: where everything stands.
+        door: The doors with their operators.
+    """
+    planner = Planner(facts, panel)
+    tests = (
+        *bond_tests(planner),
+        *wire_tests(planner),
+        *joint_tests(planner),
+        *short_tests(planner),
+        *insulation_tests(planner),
+    )
+    return TestPlan(order_tests(tests, pin_places(facts.circuits, layout, door)))

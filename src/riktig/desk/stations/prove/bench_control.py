@@ -1,0 +1,60 @@
+"""The test at hand as one card over the whole screen: for two full hands, a foot switch and a meter that speaks."""
+
+from typing import TYPE_CHECKING
+
+from riktig.core.schematic import NAMES
+from riktig.desk.bench import BenchCard, BenchWords
+
+if TYPE_CHECKING:
+    from riktig.desk.stations.prove.station import ProveStation
+
+__all__ = ["ProveBench"]
+
+
+class ProveBench:
+    """Space or the foot switch reads a connected meter, then accepts what is right; figures and Enter are a reading.
+
+    Args:
+        station: The station whose test it shows.
+    """
+
+    def __init__(self, station: "ProveStation") -> None:
+        self._station = station
+        self.card = BenchCard(self._words, lambda: station.where.whole.drawing)
+        self.card.done.setText("Read, accept")
+        self.card.do_next, self.card.take_back = self._next, station.back
+        self.card.step, self.card.scanned = station.step, self._typed
+
+    def open(self) -> None:
+        """Opens the card."""
+        self.card.show_now()
+        self.card.showFullScreen()
+        self.card.setFocus()
+
+    def _words(self) -> BenchWords:
+        station = self._station
+        test, verdict = station.current_test(), station.verdict_now()
+        meter = station.instrument.name if station.instrument else "no meter"
+        if test is None or verdict is None:
+            return BenchWords(meter, "–", "Nothing to test yet")
+        tags = station.session.evaluation.get(NAMES).tag
+        changed = sorted(tags[device] for device in test.state.changes_from(station.stands))
+        parts = [f"Switch first: {', '.join(changed)}." if changed else "", test.first, test.caution, verdict.words]
+        return BenchWords(
+            f"{test.title}   {station.card.count.text()}   {meter}",
+            verdict.reading,
+            f"Should read {test.expected.text}",
+            ((test.black.label, test.black.place), (test.red.label, test.red.place)),
+            caution=" ".join(part for part in parts if part),
+        )
+
+    def _next(self) -> None:
+        """Reads the connected meter where nothing was read yet, accepts the reading otherwise."""
+        if self._station.ohm is None and self._station.link is not None:
+            self._station.read_meter()
+        else:
+            self._station.accept()
+
+    def _typed(self, text: str) -> str:
+        self._station.take_typed(text)
+        return ""

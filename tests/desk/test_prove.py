@@ -1,0 +1,297 @@
+"""Prove in the real window: the card, the meter at hand, what may be wrong, and the way back to Build."""
+
+from collections.abc import Iterator
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+
+from riktig.core.errors import RiktigError
+from riktig.core.production import Operation, tick_facts
+from riktig.core.proving import DEAD_PANEL, Instrument, Outcome, ProvingStage, single_faults
+from riktig.core.records import NewRecord, ReadingTaken, Record
+from riktig.core.simulation import FaultKind, InjectedFault
+from riktig.core.wiring import WIRING
+from riktig.desk.session import Session
+from riktig.desk.shell import MainWindow
+from riktig.desk.stations.prove import ProveStation
+from riktig.desk.stations.prove.instruments import InstrumentDialog
+from riktig.devices import ScpiMeter
+from tests.desk.conftest import BENCH_METER, press, settle_window, type_reading
+
+
+class TestProve:
+    @pytest.fixture
+    def station(self, window: MainWindow) -> ProveStation:
+        window.go_to("Prove")
+        settle_window()
+        station = window.stations["Prove"]
+        assert isinstance(station, ProveStation)
+        station.take_meter(BENCH_METER)
+        return station
+
+    def test_a_figure_begins_a_reading_enter_accepts_and_goes_on(self, station: ProveStation, session: Session) -> None:
+        assert station.card.title.text() == "Bond of E1:1, at the bare metal"
+        press(station, Qt.Key.Key_0)
+        assert station.typed.text() == "0"
+        QTest.keyClicks(station.typed, ".25")
+        press(station.typed, Qt.Key.Key_Return)
+        assert station.card.reading.text().endswith("Ω")
+        press(station, Qt.Key.Key_Return)
+        assert session.results.count(Outcome.PASSED) == 1
+        assert station.card.title.text() == "Bond of E2:1, at the bare metal"
+        press(station, Qt.Key.Key_Backspace)
+        assert station.card.title.text() == "Bond of E1:1, at the bare metal"
+
+    def test_no_key_passes_a_test_without_a_reading(
+        self, station: ProveStation, session: Session, said: list[tuple[str, bool]]
+    ) -> None:
+        for key in (Qt.Key.Key_Space, Qt.Key.Key_Return, Qt.Key.Key_R):
+            press(station, key)
+        assert any(text.startswith("Type what your meter shows first") for text, _ in said)
+        assert session.records == ()
+
+    def test_without_a_meter_there_is_no_reading(
+        self, station: ProveStation, session: Session, said: list[tuple[str, bool]]
+    ) -> None:
+        station.instrument = None
+        station.take_typed("0.2")
+        assert station.ohm is None
+        assert said[-1][0].startswith("No reading without its meter")
+        press(station, Qt.Key.Key_Return)
+        station.fail()
+        assert session.records == ()
+
+    @pytest.mark.parametrize(
+        ("meter", "words"),
+        [
+            (Instrument("M-34", "", "2999-12-31", 0.2), "serial number"),
+            (Instrument("M-34", "4711", "soon", 0.2), "calibrated"),
+            (Instrument("M-34", "4711", "2001-01-01", 0.2), "calibration of M-34 ended"),
+            (Instrument("M-34", "4711", "2999-12-31", 38.0), "hold their tips together"),
+            (Instrument("stand-in", "SIM-1", "2999-12-31", 0.2, simulated=True), "proves nothing"),
+        ],
+    )
+    def test_a_meter_that_proves_nothing_is_refused(
+        self, station: ProveStation, said: list[tuple[str, bool]], meter: Instrument, words: str
+    ) -> None:
+        station.instrument = None
+        station.take_meter(meter)
+        assert station.instrument is None
+        assert words in said[-1][0]
+
+    def test_a_failure_needs_a_bad_reading_or_words(
+        self, station: ProveStation, session: Session, monkeypatch: pytest.MonkeyPatch, said: list[tuple[str, bool]]
+    ) -> None:
+        asked: list[str] = []
+
+        def answer(_parent: object, _title: str, question: str) -> tuple[str, bool]:
+            asked.append(question)
+            return ("the lug is loose", True) if len(asked) > 2 else ("", True)
+
+        monkeypatch.setattr("riktig.desk.stations.prove.station.QInputDialog.getText", answer)
+        press(station, Qt.Key.Key_F)
+        type_reading(station)
+        press(station, Qt.Key.Key_F)
+        assert asked == ["There is no reading. What is wrong?", "The reading is as expected. What is wrong?"]
+        station.fail()
+        assert "needs a reading" in said[-1][0]
+        assert not session.records, "no words, no failure"
+        press(station, Qt.Key.Key_F)
+        facts = session.records[-1].facts
+        assert isinstance(facts, ReadingTaken)
+        assert (facts.outcome, facts.reason) == (Outcome.FAILED, "the lug is loose")
+
+    def test_a_wrong_reading_cannot_pass(
+        self, station: ProveStation, session: Session, said: list[tuple[str, bool]]
+    ) -> None:
+        station.go_to_stage(ProvingStage.WIRES)
+        test = station.current_test()
+        assert test is not None
+        off = InjectedFault(FaultKind.OFF, test.wire, str(test.black.pin))
+        assert type_reading(station, [off]) == "open"
+        assert station.card.reading.text() == "open"
+        press(station, Qt.Key.Key_Return)
+        assert "cannot pass" in said[-1][0]
+        assert session.records == ()
+        press(station, Qt.Key.Key_F)
+        assert session.results.outcome(test.key) is Outcome.FAILED
+        type_reading(station)
+        press(station, Qt.Key.Key_Return)
+        assert session.results.outcome(test.key) is Outcome.PASSED
+
+    def test_a_reading_is_kept_with_its_meter_and_its_leads(
+        self, station: ProveStation, session: Session, said: list[tuple[str, bool]]
+    ) -> None:
+        QTest.keyClicks(station.typed, "good")
+        press(station.typed, Qt.Key.Key_Return)
+        assert "nothing was recorded" in said[-1][0]
+        station.typed.clear()
+        QTest.keyClicks(station.typed, "0.25")
+        press(station.typed, Qt.Key.Key_Return)
+        station.accept()
+        facts = session.records[-1].facts
+        assert isinstance(facts, ReadingTaken)
+        assert (facts.meter, facts.ohm, facts.zero) == ("M-34 4711, calibrated to 2999-12-31", "0.25", 0.2)
+
+    def test_a_skip_needs_a_reason_and_is_on_record(self, station: ProveStation, session: Session) -> None:
+        station.skip("no door yet")
+        assert session.results.count(Outcome.SKIPPED) == 1
+        facts = session.records[-1].facts
+        assert isinstance(facts, ReadingTaken)
+        assert facts.reason == "no door yet"
+
+    @pytest.mark.parametrize("stage", [ProvingStage.ENERGISE, ProvingStage.FUNCTION])
+    def test_live_stages_stay_shut_and_say_why(
+        self, station: ProveStation, said: list[tuple[str, bool]], stage: ProvingStage
+    ) -> None:
+        before = station.test_key
+        station.stage_buttons[stage].click()
+        assert station.test_key == before
+        assert said[-1][0].startswith("Shut:")
+        assert "shut" in station.stage_buttons[stage].text()
+
+    def test_a_swapped_pair_is_found_and_sent_to_build(
+        self, station: ProveStation, session: Session, said: list[tuple[str, bool]]
+    ) -> None:
+        """The journey of a fault: read until a card fails, follow the proposed probes, repair, read again."""
+        wires = session.evaluation.get(WIRING).wires
+        session.record_all([NewRecord(wire.key, tick_facts(wire, op)) for wire in wires for op in Operation])
+        settle_window()
+        swapped = [f for f in single_faults(session.evaluation.get(DEAD_PANEL)) if f.wrong is FaultKind.SWAPPED]
+        fault = swapped[len(swapped) // 2]
+        while type_reading(station, [fault]) != "open":
+            press(station, Qt.Key.Key_Return)
+        press(station, Qt.Key.Key_F)
+        assert session.results.count(Outcome.FAILED) == 1
+        press(station, Qt.Key.Key_W)
+        assert station.below.currentWidget() is station.finder.panel
+        asked = 0
+        while station.finder.list.next.isEnabled() and asked < 12:
+            station.finder.list.next.click()
+            assert station.card.title.text() == "To find the fault"
+            type_reading(station, [fault])
+            press(station, Qt.Key.Key_Return)
+            asked += 1
+        found = [suspect.faults for suspect in station.finder.suspects]
+        assert found == [(fault,)], "the two wires, and nothing else, explain all readings"
+        read = session.results.count(Outcome.PASSED)
+        station.finder.repair.click()
+        half_done = [state for state in session.progress.states if not state.complete]
+        to_land = {str(state.wire.key) for state in half_done if state.next is not Operation.TIGHTENED}
+        assert to_land == {fault.what, fault.to}, "what shares their clamps is only to be tightened again"
+        assert session.results.count(Outcome.PASSED) < read or session.results.count(Outcome.FAILED) == 0
+        assert "changed over at" in said[-1][0]
+        proposed = [r for r in session.records if isinstance(r.facts, ReadingTaken) and "find" in r.subject]
+        assert proposed == [], "a probe of the fault finder is no test of the plan"
+
+    def test_sound_readings_have_nothing_wrong_in_them(
+        self, station: ProveStation, said: list[tuple[str, bool]]
+    ) -> None:
+        for _ in range(3):
+            type_reading(station)
+            press(station, Qt.Key.Key_Return)
+        press(station, Qt.Key.Key_W)
+        assert said[-1][0] == "All readings so far are as a sound panel gives them."
+        assert station.below.currentWidget() is station.done
+
+    def test_the_card_over_the_whole_screen_takes_figures_and_the_foot_switch(
+        self, station: ProveStation, session: Session
+    ) -> None:
+        station.go_to_stage(ProvingStage.WIRES)
+        card = station.bench.card
+        station.bench.open()
+        QTest.keyClicks(card, "0.3")
+        press(card, Qt.Key.Key_Return)
+        assert card.name.text() == "0.1 Ω"
+        assert "As expected" in card.said.text()
+        press(card, Qt.Key.Key_PageDown)
+        assert session.results.count(Outcome.PASSED) == 1
+        press(card, Qt.Key.Key_Backspace)
+        assert station.test_key == session.records[-1].subject
+        card.close()
+
+
+@pytest.fixture
+def speaking() -> Iterator[ScpiMeter]:
+    meter = ScpiMeter(lambda: 0.25, identity="Lab works,M-34,4711,1.02")
+    yield meter
+    meter.close()
+
+
+class TestMeterThatSpeaks:
+    def test_it_says_who_it_is_and_is_read_by_one_key(
+        self, window: MainWindow, session: Session, speaking: ScpiMeter
+    ) -> None:
+        station = window.stations["Prove"]
+        assert isinstance(station, ProveStation)
+        window.go_to("Prove")
+        settle_window()
+        station.ask_meter()
+        dialog = station.asking
+        dialog.address.setText(speaking.resource)
+        dialog.connect_meter()
+        assert (dialog.name.text(), dialog.serial.text()) == ("Lab works M-34", "4711")
+        dialog.read_leads()
+        assert dialog.zero.text() == "0.25"
+        dialog.calibrated.setText("2999-12-31")
+        dialog.take_meter()
+        assert station.link is not None
+        press(station, Qt.Key.Key_R)
+        press(station, Qt.Key.Key_Return)
+        facts = session.records[-1].facts
+        assert isinstance(facts, ReadingTaken)
+        assert (facts.outcome, facts.ohm, facts.zero) == (Outcome.PASSED, "0.25", 0.25)
+        assert facts.meter == "Lab works M-34 4711, calibrated to 2999-12-31"
+        station.link.close()
+
+    def test_a_simulated_one_is_never_taken_for_a_job(self, window: MainWindow) -> None:
+        simulated = ScpiMeter(lambda: 0.2)
+        taken: list[Instrument] = []
+        dialog = InstrumentDialog("2026-12-01", lambda meter, _: taken.append(meter), window)
+        dialog.address.setText(simulated.resource)
+        dialog.connect_meter()
+        dialog.calibrated.setText("2999-12-31")
+        dialog.zero.setText("0.2")
+        dialog.take_meter()
+        assert taken == []
+        assert "proves nothing" in dialog.said.text()
+        dialog.reject()
+        simulated.close()
+
+    def test_one_that_is_pulled_out_is_said_and_records_nothing(
+        self, window: MainWindow, session: Session, speaking: ScpiMeter, said: list[tuple[str, bool]]
+    ) -> None:
+        station = window.stations["Prove"]
+        assert isinstance(station, ProveStation)
+        window.go_to("Prove")
+        settle_window()
+        dialog = InstrumentDialog("2026-12-01", station.take_meter, window)
+        dialog.address.setText(speaking.resource)
+        dialog.connect_meter()
+        dialog.calibrated.setText("2999-12-31")
+        dialog.zero.setText("0.2")
+        dialog.take_meter()
+        assert station.link is not None
+        station.link.close()
+        press(station, Qt.Key.Key_R)
+        assert "nothing was recorded" in said[-1][0]
+        assert station.ohm is None
+        assert session.records == ()
+
+
+@pytest.mark.parametrize(
+    ("facts", "words"),
+    [
+        (ReadingTaken(Outcome.PASSED, "0.2", "bench meter (simulated)"), "simulated reading proves nothing"),
+        (ReadingTaken(Outcome.PASSED, "0.2"), "without its instrument"),
+        (ReadingTaken(Outcome.FAILED, "inf"), "without its instrument"),
+        (ReadingTaken(Outcome.PASSED), "passes by a reading"),
+    ],
+)
+def test_the_file_itself_refuses_a_reading_that_nothing_read(session: Session, facts: ReadingTaken, words: str) -> None:
+    """Whatever way it came: past the window there is the file, and no path around it."""
+    assert session.file
+    with pytest.raises(RiktigError, match=words):
+        session.file.add_records([Record("r1", "wire:x", facts, "Ida", "2026-12-01T08:00:00", 1)])
+    assert not session.file.records()
