@@ -12,7 +12,7 @@ from .places import pin_places
 from .plan import plan_tests
 from .planner import PanelFacts, Planner
 from .probe_order import best_order, costs_of, order_tests, path_cost
-from .repair import repair_entries, tests_to_repeat
+from .repair import repair_entries, repeated_after
 from .switch_drawing import draw_switches
 from .switch_state import NOT_CONNECTED, SwitchState, closed_in, state_of, state_words
 from .tests import Expected, ProvingStage, Test, TestPlan, TestPoint
@@ -86,13 +86,13 @@ __all__ = [
     "reading_facts",
     "repair_entries",
     "repair_words",
+    "repeated_after",
     "resistances",
     "results_of",
     "shut_because",
     "single_faults",
     "state_of",
     "state_words",
-    "tests_to_repeat",
     "with_faults",
     "without_leads",
 ]

@@ -83,13 +83,29 @@ class DeadPanel:
         """Which pieces lead on while the switches stand so."""
         mask = self._masks.get(state)
         if mask is None:
-            mask = np.ones(len(self.pieces), dtype=bool)
-            for number, piece in enumerate(self.pieces):
-                if piece.kind is PieceKind.CONTACT and piece.device and piece.unit:
+            moved = state.moved | {device for device, _ in state.turned}
+            if moved:  # what stands as without the hands is known
+                mask = self.closed(SwitchState(state.off)).copy()
+                looked_at = [number for device in moved for number in self._contacts.get(device, ())]
+            else:
+                mask = np.ones(len(self.pieces), dtype=bool)
+                looked_at = [number for numbers in self._contacts.values() for number in numbers]
+            for number in looked_at:
+                piece = self.pieces[number]
+                if piece.device and piece.unit:
                     mask[number] = closed_in(self.devices[piece.device], piece.unit, state)
             mask.setflags(write=False)
             self._masks[state] = mask
         return mask
+
+    @cached_property
+    def _contacts(self) -> dict[DeviceId, list[int]]:
+        """The numbers of the contacts and poles of each device."""
+        contacts: dict[DeviceId, list[int]] = {}
+        for number, piece in enumerate(self.pieces):
+            if piece.kind is PieceKind.CONTACT and piece.device:
+                contacts.setdefault(piece.device, []).append(number)
+        return contacts
 
     @cached_property
     def potentials(self) -> list[int]:

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from riktig.core.ids import PinRef, read_pin
 from riktig.core.proving.dead_panel import DeadPanel, PieceKind
 from riktig.core.proving.switch_state import SwitchState, closed_in
-from riktig.core.simulation import CHANGED_OVER, FaultKind, InjectedFault
+from riktig.core.simulation import CHANGED_OVER, FaultKind, InjectedFault, islands
 
 __all__ = ["BETWEEN", "JOINED", "LOW_OHM", "OPEN", "PERHAPS", "Changes", "Effects", "Faults"]
 
@@ -22,6 +22,8 @@ Faults = tuple[InjectedFault, ...]
 JOINED, PERHAPS, BETWEEN, OPEN = 0, 1, 2, 3
 """How two points are: joined by what is next to nothing; by what may be so little; by coils, lamps or windings; or not
 at all."""
+_BY_STATE = (FaultKind.WELDED, FaultKind.BLOWN, FaultKind.STUCK, FaultKind.OPEN_COIL, FaultKind.WRONG_BLOCK)
+"""Faults of parts: what they change follows from how the switches stand."""
 LOW_OHM = 6.0
 """What is no more than this is next to nothing: a wire, a closed contact, most breakers (chosen by us)."""
 MOST = 4
@@ -37,49 +39,75 @@ class Changes:
 
 
 class _Search:
-    """A depth first search: the island of each node, its place in the search, and what each piece cuts off."""
+    """A tree through each island: the island of each node, its place in the tree, and what each piece cuts off.
+
+    Method:
+        Breadth first from a root that joins one node of each island. Places are numbered so that what hangs below a
+        node follows it at once. A piece of the tree is the only way unless another piece leads out of what hangs below
+        it: every other piece gets a random number, and the numbers below cancel out (exclusive or) exactly when none
+        leads out, but for one case in 2^62.
+    """
 
     def __init__(self, panel: DeadPanel, leading: NDArray[np.bool_]) -> None:
+        from scipy.sparse import coo_array  # late: its import takes a quarter of a second
+        from scipy.sparse.csgraph import breadth_first_order
+
         count = len(panel.pins)
-        beside: list[list[tuple[int, int]]] = [[] for _ in range(count)]
-        for number in np.flatnonzero(leading).tolist():
-            a, b = panel.ends[number].tolist()
-            beside[a].append((number, b))
-            beside[b].append((number, a))
-        self.island = np.full(count, -1, dtype=np.int64)
-        self.place = np.zeros(count, dtype=np.int64)
-        begin = np.zeros(len(panel.pieces), dtype=np.int64)
-        end = np.zeros(len(panel.pieces), dtype=np.int64)
-        place, lowest, clock = [-1] * count, [0] * count, 0
-        for root in range(count):
-            if place[root] >= 0:
-                continue
-            self.island[root] = root
-            place[root] = lowest[root] = clock
-            clock += 1
-            todo = [(root, -1, iter(beside[root]))]
-            while todo:
-                at, came, ways = todo[-1]
-                for number, other in ways:
-                    if number == came:
-                        continue
-                    if place[other] < 0:
-                        self.island[other] = root
-                        place[other] = lowest[other] = clock
-                        clock += 1
-                        todo.append((other, number, iter(beside[other])))
-                        break
-                    lowest[at] = min(lowest[at], place[other])
-                else:
-                    todo.pop()
-                    if todo:
-                        above = todo[-1][0]
-                        lowest[above] = min(lowest[above], lowest[at])
-                        if lowest[at] > place[above]:
-                            begin[came], end[came] = place[at], clock
-        self.place[:] = place
-        self.begin, self.end = begin, end
+        numbers = np.flatnonzero(leading)
+        ends = panel.ends[numbers]
+        self.island = islands(count, ends).astype(np.int64)
+        firsts = np.unique(self.island, return_index=True)[1]
+        a = np.concatenate([ends[:, 0], np.full(len(firsts), count)])
+        b = np.concatenate([ends[:, 1], firsts])
+        graph = coo_array((np.ones(len(a)), (a, b)), shape=(count + 1, count + 1)).tocsr()
+        order, above = breadth_first_order(graph, count, directed=False)
+        parent = above.astype(np.int64)
+        parent[count] = count
+        self.place, size = _preorder(order.astype(np.int64), parent)
+        self.begin = np.zeros(len(panel.pieces), dtype=np.int64)
+        self.end = np.zeros(len(panel.pieces), dtype=np.int64)
+        down = np.where(
+            parent[ends[:, 1]] == ends[:, 0], ends[:, 1], np.where(parent[ends[:, 0]] == ends[:, 1], ends[:, 0], -1)
+        )
+        down[ends[:, 0] == ends[:, 1]] = -1
+        # Of several pieces between the same two nodes one is of the tree, the others lead out beside it.
+        _, first = np.unique(down, return_index=True)
+        of_tree = np.zeros(len(down), dtype=bool)
+        of_tree[first] = True
+        of_tree &= down >= 0
+        marks = np.zeros(count + 1, dtype=np.int64)
+        others = np.flatnonzero(~of_tree)
+        drawn = np.random.default_rng(1).integers(1, 2**62, len(others))
+        np.bitwise_xor.at(marks, self.place[ends[others, 0]], drawn)
+        np.bitwise_xor.at(marks, self.place[ends[others, 1]], drawn)
+        before = np.concatenate([[0], np.bitwise_xor.accumulate(marks)])
+        child = down[of_tree]
+        start, stop = self.place[child], self.place[child] + size[child]
+        only = before[stop] == before[start]
+        pieces = numbers[of_tree][only]
+        self.begin[pieces], self.end[pieces] = start[only], stop[only]
         """Of each piece that is the only way the places that it cuts off; an empty range of any other."""
+
+
+def _preorder(order: NDArray[np.int64], parent: NDArray[np.int64]) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+    """The place of each node so that what hangs below it follows at once, and how many nodes that is with itself.
+
+    Args:
+        order: The nodes, each behind the one it hangs on.
+        parent: What each node hangs on; the root on itself.
+    """
+    size = [1] * len(order)
+    nodes, above = order.tolist(), parent.tolist()
+    for node in reversed(nodes[1:]):
+        size[above[node]] += size[node]
+    place, free = [0] * len(order), [0] * len(order)
+    free[nodes[0]] = 1
+    for node in nodes[1:]:
+        on = above[node]
+        place[node] = free[on]
+        free[on] += size[node]
+        free[node] = place[node] + 1
+    return np.array(place, dtype=np.int64), np.array(size, dtype=np.int64)
 
 
 class Effects:
@@ -88,13 +116,18 @@ class Effects:
     Args:
         panel: The dead panel as it should be.
         hypotheses: Each a set of faults that are there together; none of it for a sound panel.
+        like: Another of the same panel, whose searches are gone on with.
     """
 
-    def __init__(self, panel: DeadPanel, hypotheses: Sequence[Faults]) -> None:
+    def __init__(self, panel: DeadPanel, hypotheses: Sequence[Faults], like: "Effects | None" = None) -> None:
         self.panel, self.hypotheses = panel, tuple(hypotheses)
         self._wire = {p.what: n for n, p in enumerate(panel.pieces) if p.kind is PieceKind.WIRE}
         self._unit = {(str(p.device), p.what): n for n, p in enumerate(panel.pieces) if p.unit is not None}
-        self._searches: dict[tuple[SwitchState, int], _Search] = {}
+        self._searches: dict[tuple[SwitchState, int], _Search] = like._searches if like else {}
+        rest = SwitchState()
+        self._everywhere = _as_arrays([self.changes(faults, rest) for faults in self.hypotheses])
+        moving = (any(fault.wrong in _BY_STATE for fault in faults) for faults in self.hypotheses)
+        self._by_state = [row for row, moves in enumerate(moving) if moves]
 
     def classes(self, state: SwitchState, pairs: Sequence[tuple[PinRef, PinRef]]) -> NDArray[np.int8]:
         """How each pair of pins is with each hypothesis, of shape (hypotheses, pairs).
@@ -104,8 +137,14 @@ class Effects:
             pairs: The points of each reading.
         """
         ends = np.array([(self.panel.node[a], self.panel.node[b]) for a, b in pairs], dtype=np.int64).reshape(-1, 2)
-        changes = [self.changes(faults, state) for faults in self.hypotheses]
-        surely, perhaps, linked = (self._joined(state, ends, changes, what) for what in (JOINED, PERHAPS, BETWEEN))
+        out, first, last = (column.copy() for column in self._everywhere)
+        if self._by_state:
+            changed = _as_arrays([self.changes(self.hypotheses[row], state) for row in self._by_state])
+            for whole, part in zip((out, first, last), changed, strict=True):
+                whole[self._by_state] = part
+        surely, perhaps, linked = (
+            self._joined(state, ends, (out, first, last), what) for what in (JOINED, PERHAPS, BETWEEN)
+        )
         return np.select([surely, perhaps, linked], [JOINED, PERHAPS, BETWEEN], OPEN).astype(np.int8)
 
     def changes(self, faults: Faults, state: SwitchState) -> Changes:
@@ -168,38 +207,38 @@ class Effects:
         return known
 
     def _joined(
-        self, state: SwitchState, ends: NDArray[np.int64], changes: Sequence[Changes], what: int
+        self, state: SwitchState, ends: NDArray[np.int64], changes: tuple[NDArray[np.int64], ...], what: int
     ) -> NDArray[np.bool_]:
         """Whether each pair of nodes is joined with each of the changes, of shape (changes, pairs)."""
         search = self._search(state, what)
-        begin, end, first, last = _as_arrays(changes, search)
+        out, first, last = changes
+        begin = np.where(out >= 0, search.begin[out], 0)
+        end = np.where(out >= 0, search.end[out], 0)
         a = _part(search, ends[:, 0][None, :], begin, end)
         b = _part(search, ends[:, 1][None, :], begin, end)
         x = _part(search, np.maximum(first, 0), begin, end)
         y = _part(search, np.maximum(last, 0), begin, end)
         for column in range(first.shape[1]):
-            there = first[:, column] >= 0
-            if not there.any():
+            rows = np.flatnonzero(first[:, column] >= 0)
+            if not len(rows):
                 break
-            gone, stays = np.where(there, y[:, column], -1), x[:, column].copy()
+            gone, stays = y[rows, column], x[rows, column]
             for parts in (a, b, x, y):
-                np.copyto(parts, np.broadcast_to(stays[:, None], parts.shape), where=parts == gone[:, None])
+                own = parts[rows]
+                parts[rows] = np.where(own == gone[:, None], stays[:, None], own)
         joined: NDArray[np.bool_] = a == b
         return joined
 
 
-def _as_arrays(changes: Sequence[Changes], search: _Search) -> tuple[NDArray[np.int64], ...]:
-    """The ranges that the pieces taken out cut off, and the nodes joined (−1: none), of shape (changes, at most 4)."""
-    width = max((len(c.out) for c in changes), default=0)
-    wide = max((len(c.joined) for c in changes), default=0)
-    begin, end = (np.zeros((len(changes), width), dtype=np.int64) for _ in range(2))
-    first, last = (np.full((len(changes), wide), -1, dtype=np.int64) for _ in range(2))
+def _as_arrays(changes: Sequence[Changes]) -> tuple[NDArray[np.int64], ...]:
+    """The pieces taken out and the nodes joined, −1 where there are fewer than four, each of shape (changes, 4)."""
+    out, first, last = (np.full((len(changes), MOST), -1, dtype=np.int64) for _ in range(3))
     for row, change in enumerate(changes):
-        for column, number in enumerate(change.out):
-            begin[row, column], end[row, column] = search.begin[number], search.end[number]
+        if change.out:
+            out[row, : len(change.out)] = change.out
         for column, (x, y) in enumerate(change.joined):
             first[row, column], last[row, column] = x, y
-    return begin, end, first, last
+    return out, first, last
 
 
 def _part(
@@ -208,8 +247,11 @@ def _part(
     """A number for the part of its island that each node is in once the pieces are out, of shape (changes, nodes)."""
     shape = np.broadcast_shapes(nodes.shape, (len(begin), nodes.shape[1]))
     part = np.broadcast_to(search.island[nodes] << MOST, shape).copy()
-    place = search.place[nodes]
+    place = np.broadcast_to(search.place[nodes], shape)
     for column in range(begin.shape[1]):
-        behind = (place >= begin[:, column, None]) & (place < end[:, column, None])
-        part += behind.astype(np.int64) << column
+        rows = np.flatnonzero(end[:, column] > begin[:, column])
+        if len(rows):
+            own = place[rows]
+            behind = (own >= begin[rows, column, None]) & (own < end[rows, column, None])
+            part[rows] += behind.astype(np.int64) << column
     return part

@@ -30,8 +30,12 @@ TWO_AT_ONCE = 0.02
 """How likely a second fault is once there is one (chosen by us)."""
 MOST_SINGLES_IN_PAIRS = 400
 """Single faults that are combined by two: those that explain most (chosen by us: within seconds)."""
-LOOKED_AT = 60
+MOST_TOGETHER = 90
+"""Of those, so many are tried in pairs that explain a reading only together (chosen by us: within seconds)."""
+LOOKED_AT = 25
 """Suspects whose readings are worked out in ohm, beside how the points are joined (chosen by us)."""
+ALWAYS_ASKED = 3
+"""So many states are looked at for every probe; others only where they move what the suspects concern."""
 PROBED_PINS = 40
 """Points from which readings of our own are proposed (chosen by us: the next probe within a second)."""
 
@@ -89,22 +93,25 @@ def locate(panel: DeadPanel, probes: Sequence[Probe]) -> tuple[Suspect, ...]:
     """
     if not probes:
         return ()
-    faults = single_faults(panel)
-    singles: list[Faults] = [(fault,) for fault in faults]
-    effects = Effects(panel, [(), *singles])
-    agrees = _agreement(effects, probes)
-    wrong = ~agrees[0]
+    sound = Effects(panel, [()])
+    wrong = ~_agreement(sound, probes)[0]
     if not wrong.any():
-        wrong = ~_in_bounds(effects, (), probes)
+        wrong = ~_in_bounds(sound, (), probes)
         if not wrong.any():
             return ()
-    agrees = agrees[1:]
-    weights = np.array([PRIOR[fault.wrong] for fault in faults])
+    # What is wrong rules out most faults, and is little; only the rest is held against all readings.
+    few = [probe for probe, is_wrong in zip(probes, wrong.tolist(), strict=True) if is_wrong]
+    every: list[Faults] = [(fault,) for fault in single_faults(panel)]
+    explains = _agreement(Effects(panel, every, sound), few).any(axis=1)
+    singles = [every[n] for n in np.flatnonzero(explains).tolist()]
+    effects = Effects(panel, singles, sound)
+    agrees = _agreement(effects, probes)
+    weights = np.array([PRIOR[faults[0].wrong] for faults in singles])
     whole = np.flatnonzero(agrees.all(axis=1))
-    suspects = _ranked(panel, [singles[n] for n in whole.tolist()], weights[whole], probes, int(wrong.sum()))
+    suspects = _ranked(effects, [singles[n] for n in whole.tolist()], weights[whole], probes, int(wrong.sum()))
     if suspects:
         return suspects
-    return _pairs(panel, singles, weights, agrees, wrong, probes)
+    return _pairs(effects, singles, weights, agrees, wrong, probes)
 
 
 def _agreement(effects: Effects, probes: Sequence[Probe]) -> NDArray[np.bool_]:
@@ -148,10 +155,11 @@ def _in_bounds(effects: Effects, faults: Faults, probes: Sequence[Probe]) -> NDA
 
 
 def _ranked(
-    panel: DeadPanel, kept: Sequence[Faults], weights: NDArray[np.float64], probes: Sequence[Probe], wrong: int
+    like: Effects, kept: Sequence[Faults], weights: NDArray[np.float64], probes: Sequence[Probe], wrong: int
 ) -> tuple[Suspect, ...]:
     """The likeliest first, without those whose readings in ohm do not fit."""
-    effects = Effects(panel, kept)
+    panel = like.panel
+    effects = Effects(panel, kept, like)
     unsure = np.zeros((len(kept), len(probes)), dtype=bool)
     for state, own in _by_state(probes):
         classes = effects.classes(state, [(probes[n].black, probes[n].red) for n in own])
@@ -177,7 +185,7 @@ def _told_apart(panel: DeadPanel, fault: InjectedFault) -> object:
 
 
 def _pairs(
-    panel: DeadPanel,
+    like: Effects,
     singles: Sequence[Faults],
     weights: NDArray[np.float64],
     agrees: NDArray[np.bool_],
@@ -190,18 +198,30 @@ def _pairs(
     useful = np.flatnonzero(explains > 0)
     best = useful[np.argsort(-score[useful], kind="stable")][:MOST_SINGLES_IN_PAIRS]
     covered = agrees[:, wrong]
-    chosen = [
-        (a, b)
-        for a, b in combinations(best.tolist(), 2)
-        if (covered[a] | covered[b]).all() and not _same_wire(singles[a], singles[b])
-    ]
-    if not chosen:
+    apart = [(a, b) for a, b in combinations(best.tolist(), 2) if not _same_wire(singles[a], singles[b])]
+    each_own_part = [(a, b) for a, b in apart if (covered[a] | covered[b]).all()]
+    together = set(best[:MOST_TOGETHER].tolist())
+    for chosen in (each_own_part, [(a, b) for a, b in apart if a in together and b in together]):
+        suspects = _of_pairs(like, [(*singles[a], *singles[b]) for a, b in chosen], probes, wrong)
+        if suspects:
+            return suspects
+    return ()
+
+
+def _of_pairs(
+    like: Effects, pairs: Sequence[Faults], probes: Sequence[Probe], wrong: NDArray[np.bool_]
+) -> tuple[Suspect, ...]:
+    if not pairs:
         return ()
-    pairs: list[Faults] = [(*singles[a], *singles[b]) for a, b in chosen]
-    fits = _agreement(Effects(panel, pairs), probes)
+    # What is wrong rules out most of them, and is little; only the rest is held against all readings.
+    few = [probe for probe, is_wrong in zip(probes, wrong.tolist(), strict=True) if is_wrong]
+    pairs = [pairs[n] for n in np.flatnonzero(_agreement(Effects(like.panel, pairs, like), few).all(axis=1)).tolist()]
+    if not pairs:
+        return ()
+    fits = _agreement(Effects(like.panel, pairs, like), probes)
     whole = np.flatnonzero(fits.all(axis=1)).tolist()
-    likely = np.array([weights[chosen[n][0]] * weights[chosen[n][1]] * TWO_AT_ONCE for n in whole])
-    return _ranked(panel, [pairs[n] for n in whole], likely, probes, int(wrong.sum()))
+    likely = np.array([TWO_AT_ONCE * PRIOR[pairs[n][0].wrong] * PRIOR[pairs[n][1].wrong] for n in whole])
+    return _ranked(like, [pairs[n] for n in whole], likely, probes, int(wrong.sum()))
 
 
 def _same_wire(first: Faults, second: Faults) -> bool:
@@ -238,7 +258,10 @@ def next_probe(
     weights = weights / weights.sum()
     effects = Effects(panel, [suspect.faults for suspect in suspects])
     best: NextProbe | None = None
-    for state in states:
+    own = {pin.device for pin in pins}
+    for number, state in enumerate(states):
+        if number >= ALWAYS_ASKED and not own & (state.moved | {device for device, _ in state.turned}):
+            continue
         classes = effects.classes(state, pairs)
         for column in np.argsort(-_bits(classes, weights), kind="stable").tolist():
             bits = float(_bits(classes[:, [column]], weights)[0])

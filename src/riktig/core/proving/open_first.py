@@ -31,6 +31,8 @@ def what_to_open(planner: Planner, piece: int) -> list[tuple[SwitchState, str]]:
     a, b = planner.panel.pieces[piece].a, planner.panel.pieces[piece].b
     left = [(a, b), *((end, beside) for end in (a, b) for near in (a, b) for beside in planner.beside.get(near, ()))]
     left = [ends for ends in dict.fromkeys(left) if ends[0] != ends[1]]
+    if not any(planner.way(planner.off, *ends, without=piece) for ends in left):
+        return [(planner.off, "")]
     states: list[tuple[SwitchState, str]] = []
     while left and len(states) < MOST_STATES:
         state = _parting(planner, piece, left)

@@ -11,6 +11,7 @@ from riktig.core.proving.dead_panel import Piece, PieceKind
 from riktig.core.proving.dead_readings import bounds
 from riktig.core.proving.open_first import what_to_open
 from riktig.core.proving.planner import CLOSED_BELOW_OHM, Planner, earths_a_circuit, wire_sign
+from riktig.core.proving.switch_state import SwitchState
 from riktig.core.proving.tests import Expected, ProvingStage, Test
 from riktig.core.schematic import INCOMING_EARTH
 
@@ -101,21 +102,23 @@ def joint_tests(planner: Planner) -> Iterator[Test]:
             expected = Expected(0.0, CLOSED_BELOW_OHM, f"A {what}, the leads taken off.")
             card = planner.card(ProvingStage.WIRES, f"{what}:{first}~{pin}", title, (first, pin), off, expected)
             yield replace(card, true_of=f"{first} {pin}")
+    yield from _plugs(planner)
+
+
+def _plugs(planner: Planner) -> Iterator[Test]:
+    """Of plugged joints, which no probe reaches: through pole, plug and heater, the armature held in."""
+    by_state: dict[SwitchState, list[Piece]] = {}
     for piece in planner.panel.pieces:
         if piece.kind is PieceKind.PLUG:
-            yield _plug(planner, piece)
-
-
-def _plug(planner: Planner, piece: Piece) -> Test:
-    """Of a plugged joint, which no probe reaches: through the pole above and the heater below, the armature held in."""
-    upper, lower = _beyond(planner, piece.a), _beyond(planner, piece.b)
-    held = {pin.device for pin in (piece.a, piece.b) if planner.panel.devices[pin.device].kind.has_coil}
-    state = replace(planner.off, moved=frozenset(held))
-    (expected,) = planner.between(state, [(upper, lower)])
-    expected = replace(expected, low=0.0, why="Pole, plug and heater in a row, the leads taken off.")
-    title = f"Plug {planner.point(piece.a).label} to {planner.point(piece.b).label}"
-    card = planner.card(ProvingStage.WIRES, f"plug:{piece.a}~{piece.b}", title, (upper, lower), state, expected)
-    return replace(card, true_of=f"{piece.a} {piece.b}")
+            held = {pin.device for pin in (piece.a, piece.b) if planner.panel.devices[pin.device].kind.has_coil}
+            by_state.setdefault(replace(planner.off, moved=frozenset(held)), []).append(piece)
+    for state, plugs in by_state.items():
+        points = [(_beyond(planner, plug.a), _beyond(planner, plug.b)) for plug in plugs]
+        for plug, pair, between in zip(plugs, points, planner.between(state, points), strict=True):
+            expected = replace(between, low=0.0, why="Pole, plug and heater in a row, the leads taken off.")
+            title = f"Plug {planner.point(plug.a).label} to {planner.point(plug.b).label}"
+            card = planner.card(ProvingStage.WIRES, f"plug:{plug.a}~{plug.b}", title, pair, state, expected)
+            yield replace(card, true_of=f"{plug.a} {plug.b}")
 
 
 def _beyond(planner: Planner, pin: PinRef) -> PinRef:

@@ -56,6 +56,7 @@ class Planner:
     _signs: dict[SwitchState, dict[int, list[str]]] = field(default_factory=dict)
     _passive: dict[SwitchState, dict[frozenset[int], tuple[str, ...]]] = field(default_factory=dict)
     _low_ways: dict[SwitchState, list[list[tuple[int, int]]]] = field(default_factory=dict)
+    _low_groups: dict[SwitchState, list[int]] = field(default_factory=dict)
     _words: dict[SwitchState, str] = field(default_factory=dict)
     _points: dict[PinRef, TestPoint] = field(default_factory=dict)
 
@@ -104,6 +105,15 @@ class Planner:
             self._low_ways[state] = known
         return known
 
+    def _low_labels(self, state: SwitchState) -> list[int]:
+        """The number of what each node is joined with through pieces of low resistance."""
+        known = self._low_groups.get(state)
+        if known is None:
+            panel = self.panel
+            low = panel.closed(state) & (panel.low <= RING_OHM)
+            known = self._low_groups[state] = islands(len(panel.pins), panel.ends[low]).tolist()
+        return known
+
     def way(self, state: SwitchState, first: PinRef, last: PinRef, *, without: int = -1) -> list[int]:
         """The fewest pieces of low resistance that lead from one pin to another, in order; none where none do.
 
@@ -114,6 +124,9 @@ class Planner:
             without: A piece that is taken as missing.
         """
         start, goal = self.panel.node[first], self.panel.node[last]
+        labels = self._low_labels(state)
+        if labels[start] != labels[goal]:
+            return []
         beside = self.low_ways(state)
         came: dict[int, tuple[int, int]] = {start: (-1, start)}
         edge = [start]

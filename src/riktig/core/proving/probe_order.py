@@ -62,7 +62,7 @@ def best_order(costs: Costs) -> list[int]:
     if count < 3:
         return list(range(count))
     chain = _nearest(costs)
-    looks = LOOKS if count <= EXCHANGE_UP_TO else LOOKS // 3
+    looks = LOOKS if count <= EXCHANGE_UP_TO else LOOKS // 12
     for _ in range(looks):
         before = path_cost(chain.tolist(), costs)
         chain = _turned(_moved(chain, costs), costs)

@@ -8,13 +8,13 @@ from riktig.core.proving.tests import Test, TestPlan
 from riktig.core.records import NewRecord, Operation, ReadingTaken, Record, TakenBack, WireDone, taken_back
 from riktig.core.simulation import FaultKind
 
-__all__ = ["repair_entries", "tests_to_repeat"]
+__all__ = ["repair_entries", "repeated_after"]
 
 _OF_WIRES = (FaultKind.OFF, FaultKind.NEIGHBOUR, FaultKind.SWAPPED)
 _LOOSENED = (Operation.LANDED_START, Operation.LANDED_END, Operation.TIGHTENED)
 
 
-def tests_to_repeat(faults: Faults, plan: TestPlan) -> tuple[Test, ...]:
+def repeated_after(faults: Faults, plan: TestPlan) -> tuple[Test, ...]:
     """The tests that are true of what is taken out or put in for a repair.
 
     Args:
@@ -61,7 +61,7 @@ def repair_entries(faults: Faults, plan: TestPlan, records: Iterable[Record], wh
     log: Sequence[Record] = tuple(records)
     gone = taken_back(log)
     wires, _, _ = _concerned(faults)
-    again = {test.key for test in tests_to_repeat(faults, plan)}
+    again = {test.key for test in repeated_after(faults, plan)}
     entries: list[NewRecord] = []
     for record in log:
         if record.id in gone or record.corrects:
