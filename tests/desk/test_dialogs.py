@@ -46,12 +46,11 @@ def refused(_: object) -> None:
     raise RiktigError("There is no contact 13-14 on Q1.", hint="Take one that is on it, such as 1-2.")
 
 
-def function_page(window: MainWindow) -> None:
+def meter_page(window: MainWindow) -> None:
     window.go_to("Prove")
     prove = window.stations["Prove"]
     assert isinstance(prove, ProveStation)
-    button = next(b for b in prove.findChildren(QPushButton) if b.text().startswith("Function"))
-    button.click()
+    prove.ask_meter()
 
 
 def asked(window: MainWindow) -> None:
@@ -89,7 +88,7 @@ OPENERS: dict[str, Callable[[MainWindow], object]] = {
     "wire order": order_page,
     "cores": cores_page,
     "device": lambda window: DeviceAsked(refused, window).open(),
-    "function": function_page,
+    "function": meter_page,
     "question": asked,
     "print": lambda window: print_station(window, window),
 }

@@ -6,10 +6,12 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
+from riktig.core.edits import SetPerson
 from riktig.core.errors import RiktigError
+from riktig.core.job import Person
 from riktig.core.production import Operation, tick_facts
-from riktig.core.proving import DEAD_PANEL, Instrument, Outcome, ProvingStage, single_faults
-from riktig.core.records import NewRecord, ReadingTaken, Record
+from riktig.core.proving import DEAD_PANEL, LIVE_PLAN, Instrument, Outcome, ProvingStage, single_faults
+from riktig.core.records import LiveReleased, LiveStepDone, NewRecord, ReadingTaken, Record
 from riktig.core.simulation import FaultKind, InjectedFault
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
@@ -142,14 +144,22 @@ class TestProve:
         assert facts.reason == "no door yet"
 
     @pytest.mark.parametrize("stage", [ProvingStage.ENERGISE, ProvingStage.FUNCTION])
-    def test_live_stages_stay_shut_and_say_why(
-        self, station: ProveStation, said: list[tuple[str, bool]], stage: ProvingStage
+    def test_live_steps_can_be_read_but_not_done_while_they_are_shut(
+        self, station: ProveStation, session: Session, said: list[tuple[str, bool]], stage: ProvingStage
     ) -> None:
-        before = station.test_key
-        station.stage_buttons[stage].click()
-        assert station.test_key == before
-        assert said[-1][0].startswith("Shut:")
         assert "shut" in station.stage_buttons[stage].text()
+        station.stage_buttons[stage].click()
+        assert station.live.isVisible()
+        assert station.live.shut.text().startswith("Shut. Not done yet: Bonds: 4 not passed")
+        assert station.live.list.count() > 5
+        assert not station.live.yes.isEnabled()
+        station.live.passed()
+        station.live.remark.setText("it hummed")
+        station.live.failed()
+        assert said[-1][0].startswith("Shut.")
+        assert session.records == ()
+        station.stage_buttons[ProvingStage.WIRES].click()
+        assert station.card.isVisible()
 
     def test_a_swapped_pair_is_found_and_sent_to_build(
         self, station: ProveStation, session: Session, said: list[tuple[str, bool]]
@@ -295,3 +305,106 @@ def test_the_file_itself_refuses_a_reading_that_nothing_read(session: Session, f
     with pytest.raises(RiktigError, match=words):
         session.file.add_records([Record("r1", "wire:x", facts, "Ida", "2026-12-01T08:00:00", 1)])
     assert not session.file.records()
+
+
+class TestUnderVoltage:
+    """The live page, from the gate to the last step."""
+
+    @pytest.fixture
+    def station(self, window: MainWindow) -> ProveStation:
+        window.go_to("Prove")
+        settle_window()
+        station = window.stations["Prove"]
+        assert isinstance(station, ProveStation)
+        station.take_meter(BENCH_METER)
+        station.stage_buttons[ProvingStage.ENERGISE].click()
+        settle_window()
+        return station
+
+    def opened(self, station: ProveStation) -> None:
+        station.live.stands_by.setText("Ola")
+        station.live.reason.setText("a bench test of the software")
+        station.live.release.click()
+        settle_window()
+
+    def test_it_opens_only_with_somebody_who_stands_by_and_a_reason(
+        self, station: ProveStation, session: Session, said: list[tuple[str, bool]]
+    ) -> None:
+        live = station.live
+        live.release.click()
+        assert "who stands by" in said[-1][0]
+        live.stands_by.setText("Ola")
+        live.release.click()
+        assert "say why" in said[-1][0]
+        assert not session.records
+        self.opened(station)
+        facts = session.records[-1].facts
+        assert isinstance(facts, LiveReleased)
+        assert facts.stands_by == "Ola"
+        assert "Wire by wire" in facts.open_work
+        assert not live.gate.isVisible()
+
+    def test_who_may_not_sign_does_not_open_it_while_something_is_open(
+        self, station: ProveStation, session: Session, said: list[tuple[str, bool]]
+    ) -> None:
+        session.edit("people", SetPerson(Person("Id", "Ida", signs=False)))
+        settle_window()
+        self.opened(station)
+        assert "Ida may not sign" in said[-1][0]
+        assert not any(isinstance(record.facts, LiveReleased) for record in session.records)
+
+    def test_every_step_is_gone_through_and_on_record(self, station: ProveStation, session: Session) -> None:
+        self.opened(station)
+        live = station.live
+        for stage in (ProvingStage.ENERGISE, ProvingStage.FUNCTION):
+            station.stage_buttons[stage].click()
+            for _ in range(live.list.count()):
+                result = live.at_hand
+                assert result is not None
+                step = result.step
+                if step.unit:
+                    low, high = step.low or 0.0, step.high or 0.0
+                    live.value.setText(f"{(low + high) / 2:g}")
+                if step.trimmed:
+                    live.found.setText("23.1")
+                live.yes.click()
+        settle_window()
+        done = [record.facts for record in session.records if isinstance(record.facts, LiveStepDone)]
+        assert len(done) == len(session.evaluation.get(LIVE_PLAN))
+        assert {facts.outcome for facts in done} == {Outcome.PASSED}
+        assert all(facts.meter for facts in done if facts.value)
+        total = len([s for s in session.evaluation.get(LIVE_PLAN) if s.stage is ProvingStage.ENERGISE])
+        assert station.stage_buttons[ProvingStage.ENERGISE].text() == f"Energise  {total} of {total}"
+
+    def test_a_wrong_voltage_cannot_pass_and_what_came_instead_is_kept(
+        self, station: ProveStation, session: Session, said: list[tuple[str, bool]]
+    ) -> None:
+        self.opened(station)
+        live = station.live
+        live.yes.click()  # the tester is proved
+        for bad in ("31", "OL", ""):
+            live.value.setText(bad)
+            live.yes.click()
+            assert "not as expected" in said[-1][0] or "nothing was recorded" in said[-1][0]
+        live.value.setText("31")
+        live.remark.setText("L2 is missing at the supply")
+        live.no.click()
+        facts = session.records[-1].facts
+        assert isinstance(facts, LiveStepDone)
+        assert (facts.outcome, facts.value, facts.reason) == (Outcome.FAILED, "31", "L2 is missing at the supply")
+        assert live.at_hand is not None
+        assert live.at_hand.outcome is Outcome.FAILED
+        station.live.meter = ""
+        live.value.setText("400")
+        live.yes.click()
+        assert "No reading without its meter" in said[-1][0]
+
+    def test_a_dead_test_that_fails_afterwards_shuts_it_again(self, station: ProveStation, session: Session) -> None:
+        self.opened(station)
+        station.stage_buttons[ProvingStage.WIRES].click()
+        station.take_typed("open")
+        station.fail()
+        station.stage_buttons[ProvingStage.ENERGISE].click()
+        assert "1 dead tests failed" in station.live.shut.text()
+        assert not station.live.release.isVisible()
+        assert not station.live.yes.isEnabled()

@@ -12,7 +12,6 @@ from riktig.core.keys import WireKey, read_key
 from riktig.core.labels import Medium
 from riktig.core.plate import LAYOUT, RULER
 from riktig.core.production import BuildStage, Operation
-from riktig.core.proving import ProvingStage
 from riktig.core.records import GatePassed, TakenBack, WireDone
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import CIRCUITS, NAMES, SHEETS
@@ -26,7 +25,6 @@ from riktig.desk.stations.circuits import CircuitsStation
 from riktig.desk.stations.door import DoorStation
 from riktig.desk.stations.labels import LabelsStation
 from riktig.desk.stations.plate import PlateStation
-from riktig.desk.stations.prove import ProveStation
 from riktig.desk.stations.rules import RulesStation
 from riktig.desk.stations.terminals import TerminalsStation
 from riktig.desk.stations.wires import WiresStation
@@ -366,19 +364,3 @@ def test_tags_shown_are_those_of_the_plan(window: MainWindow, session: Session) 
     pen, sheets = session.evaluation.get(SHEET_PEN), session.evaluation.get(SHEETS).sheets
     drawn = [shape for n in range(len(sheets)) for shape in pen.drawing(n).shapes if isinstance(shape, Text)]
     assert any(shape.text == tag for shape in drawn), "and so is the contactor on its sheet"
-
-
-def test_the_function_tests_can_be_read_but_not_led_while_they_are_shut(window: MainWindow, session: Session) -> None:
-    window.go_to("Prove")
-    station = window.stations["Prove"]
-    assert isinstance(station, ProveStation)
-    before = session.records
-    station.stage_buttons[ProvingStage.FUNCTION].click()
-    settle_window()
-    rows = station.planned.steps.rows
-    assert rows[0].heading
-    assert any(row.done == "press S2" and "K1 on" in row.expected for row in rows)
-    assert all(row.passed is None for row in rows)
-    station.planned.reject()
-    assert session.records == before
-    assert station.current_test() is None or not station.current_test().stage.live  # type: ignore[union-attr]

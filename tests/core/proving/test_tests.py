@@ -21,11 +21,11 @@ from riktig.core.proving import (
     Test,
     TestPlan,
     judge,
+    live_gate,
     ohm_text,
     read_ohm,
     reading_facts,
     results_of,
-    shut_because,
 )
 from riktig.core.records import Record
 from riktig.core.schematic import insert_contact, remove_element, with_names_recorded
@@ -176,15 +176,6 @@ def test_an_edit_takes_exactly_the_readings_of_the_affected_wires() -> None:
     assert all(s.why for s in found.stale)
 
 
-def test_live_stages_stay_shut_and_say_why() -> None:
-    job = one_motor()
-    nothing, everything = results(job, []), results(job, all_read(job))
-    for stage in ProvingStage:
-        assert bool(shut_because(nothing, stage)) is stage.live
-    assert "56 dead tests are not passed" in shut_because(nothing, ProvingStage.ENERGISE)
-    assert "qualified person" in shut_because(everything, ProvingStage.FUNCTION)
-
-
 def test_a_skipped_test_is_not_a_passed_one() -> None:
     job = one_motor()
     first = plan_of(job).tests[0]
@@ -192,7 +183,7 @@ def test_a_skipped_test_is_not_a_passed_one() -> None:
     skipped.append(reading(first, None, Outcome.SKIPPED, 3))
     found = results(job, skipped)
     assert found.count(Outcome.SKIPPED) == 1
-    assert "1 dead tests are not passed" in shut_because(found, ProvingStage.ENERGISE)
+    assert live_gate(found, None, ()).shut == "Not done yet: Bonds: 1 not passed."
 
 
 def test_a_bond_passes_up_to_a_tenth_of_an_ohm() -> None:

@@ -18,7 +18,7 @@ TRIGGERS = ("log_is_append_only_u", "log_is_append_only_d")
 def a_log(path: Path, entries: int = 12) -> Path:
     file = JobFile.create(path, wash_drum(), who="Ida", at="t")
     for n in range(entries):
-        facts = WireDone(Operation.CUT, length=600.0 + n) if n % 2 else ReadingTaken(Outcome.FAILED, "0.9")
+        facts = WireDone(Operation.CUT, length=600.0 + n) if n % 2 else ReadingTaken(Outcome.FAILED, "0.9", "M-34 4711")
         file.add_records([Record(f"r{n}", f"wire {n}", facts, "Ida", f"t{n}", 1)])
     file.add_records([Record("back", "wire 1", TakenBack("cut"), "Ola", "t", 1, corrects="r1")])
     file.close()

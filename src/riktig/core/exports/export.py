@@ -32,6 +32,7 @@ from riktig.core.exports.record import build_record, judgement_record, measured_
 from riktig.core.exports.svg import as_svg
 from riktig.core.exports.tables import as_csv, write_xlsx
 from riktig.core.exports.template import template_of, write_template
+from riktig.core.exports.verification import live_record, verification_record
 from riktig.core.exports.work_record import change_record, note_record, work_record
 from riktig.core.geometry import Drawing, Point
 from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, HoleSurface, holes_off_the_sheet
@@ -156,6 +157,8 @@ def _write_all(
             change_record,
             note_record,
             test_record,
+            live_record,
+            verification_record,
             judgement_record,
         )
     ]

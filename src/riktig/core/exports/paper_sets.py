@@ -67,7 +67,9 @@ _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
         ("plate", "door", "gland", "side", "strips"),
     ),
     Reader.TESTER: (
-        frozenset({"behaviour", "returns", "live", "restart", "transfers", "tests", "io", "nets", "test record"}),
+        frozenset({"behaviour", "returns", "live", "restart", "transfers", "tests", "io", "nets", "test record",
+            "live record", "verification",
+        }),
         ("sheets", "strips"),
     ),
     Reader.INSTALLER: (
@@ -77,7 +79,7 @@ _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
     Reader.CUSTOMER: (
         frozenset({
             "loads", "signals", "sources", "practice", "bom", "sizing", "losses", "live", "restart", "findings",
-            "clauses", "test record", "judgement record",
+            "clauses", "verification", "test record", "live record", "judgement record",
         }),
         ("sheets", "plate", "door"),
     ),

@@ -9,7 +9,7 @@ from riktig.core.holes import HOLES, HoleWork
 from riktig.core.job import Job
 from riktig.core.plate import CUTS
 from riktig.core.production import CRITICALS, Operation, hole_states, judged_all, piece_states, progress_of
-from riktig.core.proving import TESTS, results_of
+from riktig.core.proving import LIVE_PLAN, TESTS, live_results, results_of
 from riktig.core.records import DimensionRead, Outcome, Record, taken_back
 from riktig.core.rules import RULES, judgements_of
 from riktig.core.wiring import WIRING
@@ -185,6 +185,10 @@ def missing_papers(evaluation: Evaluation[Job], records: Iterable[Record]) -> tu
         count = results.count(outcome)
         if count:
             missing.append(f"{count} of {len(results.readings)} dead tests {outcome.value}")
+    live = live_results(evaluation.get(LIVE_PLAN), kept)
+    not_passed = sum(result.outcome is not Outcome.PASSED for result in live)
+    if not_passed:
+        missing.append(f"{not_passed} of {len(live)} live steps outstanding")
     missing += missing_work(evaluation, kept)
     job = evaluation.document
     for name, value in (

@@ -10,6 +10,7 @@ from riktig.core.exports.paper_sets import batch_card_sheets, drawings_of, head_
 from riktig.core.exports.pdf_document import write_set
 from riktig.core.exports.record import build_record, judgement_record, test_record
 from riktig.core.exports.schedule_model import Schedule
+from riktig.core.exports.verification import live_record, verification_record
 from riktig.core.exports.work_record import change_record, note_record, work_record
 from riktig.core.job import Job
 from riktig.core.records import Record
@@ -52,7 +53,9 @@ STATION_PAPERS: dict[str, StationPaper] = {
     "Build": StationPaper(
         lists=("picks", "wires"), records=(work_record, build_record, change_record, note_record), numbered=True
     ),
-    "Prove": StationPaper(lists=("tests", "live"), records=(test_record,), numbered=True),
+    "Prove": StationPaper(
+        lists=("tests", "live"), records=(test_record, live_record, verification_record), numbered=True
+    ),
     "Hand over": StationPaper(lists=("bom", "site", "restart", "losses")),
 }
 """By station; each list that is empty is left out."""

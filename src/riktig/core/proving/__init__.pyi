@@ -1,11 +1,13 @@
 from .dead_panel import DeadPanel, Piece, PieceKind, dead_panel
 from .dead_readings import bounds, resistances
-from .derived import DEAD_PANEL, FUNCTION, PANEL_FACTS, STILL_LIVE, TESTS
+from .derived import DEAD_PANEL, FUNCTION, LIVE_PLAN, PANEL_FACTS, STILL_LIVE, TESTS
 from .effort import minutes_of
 from .fault_effects import Effects, Faults
 from .fault_words import fault_keys, fault_words, repair_words
 from .function import FunctionStep, plan_function
 from .instrument import Instrument
+from .live_plan import LiveStep, plan_live
+from .live_results import LiveGate, LiveResult, live_facts, live_gate, live_results, read_volts
 from .locate import NextProbe, Probe, Suspect, locate, next_probe
 from .neighbours import neighbours
 from .places import pin_places
@@ -26,7 +28,6 @@ from .verdicts import (
     read_ohm,
     reading_facts,
     results_of,
-    shut_because,
     without_leads,
 )
 from .where_drawing import draw_close, draw_where
@@ -35,6 +36,7 @@ from .wrong_panel import single_faults, with_faults
 __all__ = [
     "DEAD_PANEL",
     "FUNCTION",
+    "LIVE_PLAN",
     "NOT_CONNECTED",
     "OPEN_LINE",
     "PANEL_FACTS",
@@ -47,6 +49,9 @@ __all__ = [
     "Faults",
     "FunctionStep",
     "Instrument",
+    "LiveGate",
+    "LiveResult",
+    "LiveStep",
     "NextProbe",
     "Outcome",
     "PanelFacts",
@@ -72,6 +77,9 @@ __all__ = [
     "fault_keys",
     "fault_words",
     "judge",
+    "live_facts",
+    "live_gate",
+    "live_results",
     "locate",
     "minutes_of",
     "neighbours",
@@ -81,15 +89,16 @@ __all__ = [
     "path_cost",
     "pin_places",
     "plan_function",
+    "plan_live",
     "plan_tests",
     "read_ohm",
+    "read_volts",
     "reading_facts",
     "repair_entries",
     "repair_words",
     "repeated_after",
     "resistances",
     "results_of",
-    "shut_because",
     "single_faults",
     "state_of",
     "state_words",

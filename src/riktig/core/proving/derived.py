@@ -1,20 +1,32 @@
 """What this step offers the evaluation."""
 
+from collections.abc import Callable
+
 from riktig.core.door import DOOR
 from riktig.core.evaluation import reads
-from riktig.core.job import JOB_CIRCUIT_INPUTS, JOB_PRACTICE, Practice
+from riktig.core.job import JOB_CIRCUIT_INPUTS, JOB_PRACTICE, CircuitInputs, Practice
 from riktig.core.plate import LAYOUT
 from riktig.core.proving.dead_panel import DeadPanel, dead_panel
-from riktig.core.proving.function import plan_function
+from riktig.core.proving.function import FunctionStep, plan_function
+from riktig.core.proving.live_plan import LiveStep, plan_live
 from riktig.core.proving.lockout import still_live_text
 from riktig.core.proving.plan import plan_tests
 from riktig.core.proving.planner import PanelFacts
-from riktig.core.schematic import CIRCUITS, NAMES, NETS
-from riktig.core.simulation import LIVE_WITH_MAIN_OFF, NETWORK, PRESSED_TOGETHER, RATINGS
-from riktig.core.sizing import SIZING
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, Circuits, Nets
+from riktig.core.simulation import (
+    CONDUCTORS,
+    LIVE_WITH_MAIN_OFF,
+    NETWORK,
+    PRESSED_TOGETHER,
+    RATINGS,
+    Conductor,
+    Panel,
+    control_volts,
+)
+from riktig.core.sizing import SIZING, Sizing
 from riktig.core.wiring import WIRING
 
-__all__ = ["DEAD_PANEL", "FUNCTION", "PANEL_FACTS", "STILL_LIVE", "TESTS"]
+__all__ = ["DEAD_PANEL", "FUNCTION", "LIVE_PLAN", "PANEL_FACTS", "STILL_LIVE", "TESTS"]
 
 
 def _north_american(practice: Practice) -> bool:
@@ -25,6 +37,18 @@ def _dead(facts: PanelFacts) -> DeadPanel:
     return dead_panel(facts.circuits, facts.nets, facts.wiring, facts.sizing.parts, facts.ratings)
 
 
+def _energised(
+    circuits: Circuits, nets: Nets, conductors: tuple[Conductor, ...], sizing: Sizing, inputs: CircuitInputs
+) -> Callable[[], Panel]:
+    """Makes the panel anew whenever it is asked for: the plan switches it."""
+    volts = control_volts(inputs.loads, inputs.supply, inputs.practice)
+    return lambda: Panel(circuits, nets, inputs.supply, volts, conductors, sizing.parts)
+
+
+def _live(facts: PanelFacts, panel: Callable[[], Panel], steps: tuple[FunctionStep, ...]) -> tuple[LiveStep, ...]:
+    return plan_live(facts, panel(), steps)
+
+
 STILL_LIVE = (reads(LIVE_WITH_MAIN_OFF) & CIRCUITS & NAMES).derive("cut off first", still_live_text)
 FUNCTION = (reads(JOB_CIRCUIT_INPUTS) & CIRCUITS & NAMES & PRESSED_TOGETHER).derive("function tests", plan_function)
 _MARKET = reads(JOB_PRACTICE).derive("market", _north_american)
@@ -33,4 +57,9 @@ PANEL_FACTS = (reads(CIRCUITS) & NETS & NAMES & SIZING & WIRING & RATINGS & NETW
 )
 DEAD_PANEL = reads(PANEL_FACTS).derive("dead panel", _dead)
 """The panel as a meter finds it without power."""
+_ENERGISED = (reads(CIRCUITS) & NETS & CONDUCTORS & SIZING & JOB_CIRCUIT_INPUTS).derive(
+    "panel with power on", _energised
+)
+LIVE_PLAN = (reads(PANEL_FACTS) & _ENERGISED & FUNCTION).derive("live tests", _live)
+"""The steps under voltage."""
 TESTS = (reads(PANEL_FACTS) & DEAD_PANEL & LAYOUT & DOOR).derive("tests", plan_tests)

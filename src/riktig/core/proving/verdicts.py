@@ -17,7 +17,6 @@ __all__ = [
     "read_ohm",
     "reading_facts",
     "results_of",
-    "shut_because",
     "without_leads",
 ]
 
@@ -197,25 +196,3 @@ def results_of(plan: TestPlan, records: Iterable[Record]) -> Results:
 def _reading(record: Record, facts: ReadingTaken) -> CountedReading:
     ohm = float(facts.ohm) if facts.ohm else None
     return CountedReading(facts.outcome, ohm, record.who, record.when, facts.meter, facts.reason, facts.zero)
-
-
-def shut_because(results: Results, stage: ProvingStage) -> str:
-    """Why a live stage is shut, or "" for a dead one.
-
-    Args:
-        results: What has been read so far.
-        stage: Which stage of the proof.
-    """
-    if not stage.live:
-        return ""
-    open_ = results.count(Outcome.OPEN) + results.count(Outcome.SKIPPED)
-    failed = results.count(Outcome.FAILED)
-    if open_ or failed:
-        return (
-            f"Shut: {open_} dead tests are not passed and {failed} failed. Live tests open only "
-            "when every dead test has passed."
-        )
-    return (
-        "Shut: the dead tests have passed, but this edition of Riktig does not lead live tests. "
-        "They need a qualified person, and local codes decide."
-    )

@@ -17,6 +17,7 @@ from riktig.core.records.facts import (
     HoleDone,
     HoleWork,
     LabelPrinted,
+    LiveStepDone,
     NoteKept,
     Operation,
     Outcome,
@@ -148,6 +149,8 @@ def why_not(then: Facts, now: Facts | None, *, subject_is_known: bool = True) ->
 def _bench(then: Facts, now: Facts) -> str:
     """Why work at the bench beside holes and wires no longer counts."""
     match then, now:
+        case LiveStepDone(), LiveStepDone() if then.true_of != now.true_of:
+            return f"done as {then.true_of}; it is now {now.true_of}"
         case TaskDone(), TaskDone() if then.true_of != now.true_of:
             return f"done as {then.true_of or then.title}; it is now {now.true_of or now.title}"
         case PartReceived(), PartReceived() if then.quantity < now.wanted:

@@ -21,6 +21,8 @@ __all__ = [
     "HoleDone",
     "HoleWork",
     "LabelPrinted",
+    "LiveReleased",
+    "LiveStepDone",
     "NoteKept",
     "Operation",
     "OtherEntry",
@@ -209,6 +211,33 @@ class NoteKept(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind"
     of: str = ""
 
 
+class LiveReleased(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="live released"):
+    """The live tests opened: who stands by, why although something is open, and what was open then."""
+
+    stands_by: str = ""
+    reason: str = ""
+    open_work: str = ""
+
+
+class LiveStepDone(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="live step"):
+    """A step under voltage: what was done, what was asked and what came.
+
+    ``value`` is what was measured, as left where it was trimmed, ``found`` before trimming, in ``unit``; ``true_of`` is
+    what it was true of.
+    """
+
+    outcome: Outcome = Outcome.OPEN
+    title: str = ""
+    done: str = ""
+    expected: str = ""
+    value: str = ""
+    found: str = ""
+    unit: str = ""
+    meter: str = ""
+    reason: str = ""
+    true_of: str = ""
+
+
 class TaskDone(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="task"):
     """A piece of bench work that was done: its stage, what it was, and what it was done to, in words."""
 
@@ -313,6 +342,8 @@ Facts: TypeAlias = (
     | TemplateChecked
     | PhotoKept
     | NoteKept
+    | LiveReleased
+    | LiveStepDone
     | TaskDone
     | PartReceived
     | ContactRead

@@ -14,6 +14,8 @@ from riktig.core.records.facts import (
     GatePassed,
     HoleDone,
     LabelPrinted,
+    LiveReleased,
+    LiveStepDone,
     NoteKept,
     OtherEntry,
     PartMounted,
@@ -100,11 +102,17 @@ _OfBench: TypeAlias = (
     | RedLine
     | RedLineAnswered
     | NoteKept
+    | LiveReleased
+    | LiveStepDone
 )
 
 
 def _of_bench(facts: _OfBench) -> str:
     match facts:
+        case LiveReleased():
+            return f"live tests released, {facts.stands_by} stands by"
+        case LiveStepDone():
+            return f"live step “{facts.title}”"
         case NoteKept():
             return f"note on {facts.of}"
         case TaskDone():

@@ -8,7 +8,7 @@ from pathlib import Path
 
 from riktig.core.errors import RiktigError
 from riktig.core.job import Job
-from riktig.core.records import SIMULATED, Outcome, ReadingTaken, Record, Signer, stored
+from riktig.core.records import SIMULATED, LiveStepDone, Outcome, ReadingTaken, Record, Signer, stored
 from riktig.core.records.codec import FIRST_DIGEST
 from riktig.core.store.head import RevisionText, revision_digest
 from riktig.core.store.job_json import dump_job
@@ -71,6 +71,8 @@ def insert_records(
             continue
         if isinstance(record.facts, ReadingTaken):
             _see_that_it_was_read(record.facts)
+        elif isinstance(record.facts, LiveStepDone):
+            _see_that_it_was_released(db, record.facts)
         entry = stored(record, number + 1, before, signer)
         db.execute("INSERT INTO log VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", astuple(entry))
         number, before = entry.number, entry.digest
@@ -96,6 +98,25 @@ def _see_that_it_was_read(facts: ReadingTaken) -> None:
         raise RiktigError(
             "A test passes by a reading, and there is none, so nothing was recorded.",
             hint="Read it, or record why it is skipped.",
+        )
+
+
+def _see_that_it_was_released(db: sqlite3.Connection, facts: LiveStepDone) -> None:
+    """No step under voltage before somebody has opened the live tests, nor a measured one without its instrument.
+
+    Raises:
+        RiktigError: nobody has, or it says no instrument.
+    """
+    taken = "SELECT 1 FROM log AS back WHERE back.corrects = log.id"
+    if not db.execute(f"SELECT 1 FROM log WHERE kind = 'live released' AND NOT EXISTS ({taken})").fetchone():
+        raise RiktigError(
+            "The live tests are shut, so nothing was recorded.",
+            hint="Pass the dead tests, or sign for what is open, and say who stands by.",
+        )
+    if facts.value and (not facts.meter.strip() or SIMULATED in facts.meter):
+        raise RiktigError(
+            "A reading without its instrument is none, so it was not recorded.",
+            hint="Say which meter it was taken with, its serial number and calibration.",
         )
 
 

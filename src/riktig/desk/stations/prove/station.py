@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QInputDialog, QPushButton, QStackedWidget, QVBoxLa
 
 from riktig.core.errors import RiktigError
 from riktig.core.proving import (
-    FUNCTION,
+    LIVE_PLAN,
     STILL_LIVE,
     TESTS,
     CountedReading,
@@ -17,11 +17,11 @@ from riktig.core.proving import (
     Test,
     draw_switches,
     judge,
+    live_results,
     minutes_of,
     ohm_text,
     read_ohm,
     reading_facts,
-    shut_because,
     without_leads,
 )
 from riktig.core.schematic import CIRCUITS, NAMES
@@ -30,11 +30,11 @@ from riktig.desk.stations.prove.bench_control import ProveBench
 from riktig.desk.stations.prove.card import NO_METER, ProofCard, Verdict, verdict_of
 from riktig.desk.stations.prove.done_list import DoneList
 from riktig.desk.stations.prove.fault_finder import FaultFinder
-from riktig.desk.stations.prove.function import FunctionAsked
 from riktig.desk.stations.prove.instruments import InstrumentDialog
+from riktig.desk.stations.prove.live_page import LivePage
 from riktig.desk.stations.prove.where_views import WhereViews
 from riktig.desk.theme import Theme
-from riktig.desk.widgets import Station, flowing, plain_label, row_of
+from riktig.desk.widgets import PageStack, Station, flowing, plain_label, row_of
 from riktig.devices import BenchMeter, MeterLink
 
 __all__ = ["ProveStation"]
@@ -85,7 +85,14 @@ class ProveStation(Station):
         row = row_of((), gap=12)
         row.addWidget(self.card, 3)
         row.addWidget(self._side(), 2)
-        self.add_body(row)
+        dead = QWidget()
+        dead.setLayout(row)
+        row.setContentsMargins(0, 0, 0, 0)
+        self.live = LivePage(session)
+        self.pages = PageStack()
+        self.pages.addWidget(dead)
+        self.pages.addWidget(self.live)
+        self.add_body(self.pages)
         self.keys: dict[str, QPushButton] = {}
         for name, text, act in (
             ("accept", "Enter  accept", self.accept),
@@ -99,7 +106,9 @@ class ProveStation(Station):
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             button.clicked.connect(act)
             self.keys[name] = button
-        self.add_body(flowing(tuple(self.keys.values())), 0)
+        self.key_row = flowing(tuple(self.keys.values()))
+        self.add_body(self.key_row, 0)
+        self.pages.currentChanged.connect(lambda page: self.key_row.setVisible(page == 0))
         self.cut_off = plain_label("", "judgement", wraps=True)
         self.add_body(self.cut_off, 0)
         self.add_body(plain_label(HAZARD, "judgement", wraps=True), 0)
@@ -127,16 +136,24 @@ class ProveStation(Station):
             following = results.next()
             self.test_key = following.key if following else (keys[0] if keys else "")
             self.ohm = None
-        for stage, button in self.stage_buttons.items():
-            shut = shut_because(results, stage)
-            total = len([t for t, _ in results.readings if t.stage is stage])
-            passed = results.count(Outcome.PASSED, stage)
-            button.setText(f"{stage.value}  " + ("shut" if shut else f"{passed} of {total}"))
-            button.setEnabled(bool(shut) or total > 0)
-            button.setToolTip(shut or f"{passed} of {total} passed")
+        self._show_stages()
         self.cut_off.setText(self.session.evaluation.get(STILL_LIVE))
         self.cut_off.setVisible(bool(self.cut_off.text()))
         self._show()
+
+    def _show_stages(self) -> None:
+        """How far each stage is; the live ones say that they are shut."""
+        results, shut = self.session.results, self.live.gate_now().shut
+        steps = live_results(self.session.evaluation.get(LIVE_PLAN), self.session.records)
+        for stage, button in self.stage_buttons.items():
+            of_stage = [r.outcome for r in steps if r.step.stage is stage]
+            total = len(of_stage) if stage.live else len([t for t, _ in results.readings if t.stage is stage])
+            passed = of_stage.count(Outcome.PASSED) if stage.live else results.count(Outcome.PASSED, stage)
+            button.setText(f"{stage.value}  " + ("shut" if shut and stage.live else f"{passed} of {total}"))
+            button.setEnabled(total > 0)
+            button.setToolTip(f"Shut. {shut}" if shut and stage.live else f"{passed} of {total} passed")
+        if self.pages.currentWidget() is self.live:
+            self.live.refresh()
 
     def current_test(self) -> Test | None:
         """The test on the card: of the plan, or the one the fault finder proposes."""
@@ -176,25 +193,20 @@ class ProveStation(Station):
 
     def go_to_stage(self, stage: ProvingStage) -> None:
         """Goes to the first test to do of a stage; a live one says why it is shut."""
-        results = self.session.results
-        shut = shut_because(results, stage)
-        if shut:
-            self.session.say(shut, wrong=True)
-            if stage is ProvingStage.FUNCTION:
-                self.show_function(shut)
+        if stage.live:
+            self.pages.setCurrentWidget(self.live)
+            self.live.meter = self.instrument.noted if self.instrument else ""
+            self.live.refresh(stage)
             return
+        results = self.session.results
         tests = [t for t, _ in results.readings if t.stage is stage]
         following = results.next(stage=stage) or (tests[0] if tests else None)
         if following:
             self.go_to(following.key)
 
-    def show_function(self, shut: str) -> None:
-        """Lists the function tests that wait behind the dead ones, with the caution; nothing is led here."""
-        self.planned = FunctionAsked(self.session.evaluation.get(FUNCTION), shut, self)
-        self.planned.open()
-
     def go_to(self, key: str) -> None:
         """Goes to a test; what its switches need differently from the one before is lit up."""
+        self.pages.setCurrentIndex(0)
         before = self.current_test()
         self.stands = before.state if before else SwitchState()
         self.test_key, self.ohm = key, None

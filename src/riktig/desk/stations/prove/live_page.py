@@ -1,0 +1,242 @@
+"""The steps under voltage: shut until the dead tests are passed or signed for; each step is on record."""
+
+from collections.abc import Callable
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
+
+from riktig.core.errors import RiktigError
+from riktig.core.production import WORK, BuildStage, may_not_sign, stage_states
+from riktig.core.proving import (
+    LIVE_PLAN,
+    LiveGate,
+    LiveResult,
+    Outcome,
+    ProvingStage,
+    live_facts,
+    live_gate,
+    live_results,
+    read_volts,
+)
+from riktig.core.records import LiveReleased
+from riktig.desk.session import Session
+from riktig.desk.theme import grown, words_font
+from riktig.desk.widgets import FittedLabel, plain_label, row_of
+
+__all__ = ["LivePage"]
+
+CAUTION = (
+    "Under voltage: a qualified person, somebody who stands by, arc protection as the risk asks, motors uncoupled or "
+    "their movement safe. Local codes and licensed practice decide."
+)
+FIELD = "Field contacts are imitated at their terminals, motors are replaced by lamps or stay uncoupled."
+RELEASE = "live tests"
+_SIGNS = {Outcome.PASSED: "✓", Outcome.FAILED: "✗", Outcome.SKIPPED: "–", Outcome.OPEN: " "}
+
+
+class LivePage(QWidget):
+    """The gate, the list of steps and the step at hand.
+
+    Args:
+        session: The job at hand.
+    """
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.stage = ProvingStage.ENERGISE
+        self.results: tuple[LiveResult, ...] = ()
+        self.meter = ""
+        self.shut = plain_label("", "fails", wraps=True)
+        self.stands_by, self.reason = QLineEdit(), QLineEdit()
+        self.stands_by.setAccessibleName("Who stands by")
+        self.stands_by.setPlaceholderText("who stands by")
+        self.reason.setAccessibleName("Why although something is open")
+        self.reason.setPlaceholderText("why although something is open")
+        self.release = _button("Open the live tests", "Who signs for it stands on record", self.open_live)
+        self.gate = QWidget()
+        gate = QVBoxLayout(self.gate)
+        gate.setContentsMargins(0, 0, 0, 0)
+        gate.addWidget(self.shut)
+        gate.addLayout(row_of((self.stands_by, self.reason, self.release)))
+        self.list = QListWidget()
+        self.list.setAccessibleName("Steps under voltage")
+        self.list.setMinimumWidth(grown(120))
+        self.list.setMinimumHeight(grown(120))
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.list.currentRowChanged.connect(lambda _row: self._show_step())
+        self.title = plain_label("", "second", wraps=True)
+        self.done = plain_label("", wraps=True)
+        self.done.setFont(words_font(20, bold=True))
+        self.expected = plain_label("", wraps=True)
+        self.expected.setFont(words_font(15))
+        self.field = plain_label(FIELD, "second", wraps=True)
+        self.said = FittedLabel(24.0, 12.0, bold=True)
+        self.value, self.found = QLineEdit(), QLineEdit()
+        for field, name in ((self.found, "as found, V"), (self.value, "measured, V")):
+            field.setAccessibleName(name)
+            field.setPlaceholderText(name)
+            field.setMaximumWidth(grown(160))
+            field.returnPressed.connect(self.passed)
+        self.remark = QLineEdit()
+        self.remark.setAccessibleName("What came instead")
+        self.remark.setPlaceholderText("what came instead")
+        self.yes = _button("As expected", "Records the step as passed, and goes to the next", self.passed)
+        self.yes.setObjectName("main")
+        self.no = _button("Otherwise", "Records what came instead: the step stays to be done", self.failed)
+        card = QWidget()
+        card.setObjectName("card")
+        card.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        column = QVBoxLayout(card)
+        column.addWidget(self.title)
+        column.addWidget(self.done)
+        column.addWidget(plain_label("Then", "quiet"))
+        column.addWidget(self.expected)
+        column.addWidget(self.field)
+        column.addWidget(self.said)
+        column.addLayout(row_of((self.found, self.value, None)))
+        column.addWidget(self.remark)
+        column.addLayout(row_of((self.yes, self.no, None)))
+        column.addStretch(1)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.addWidget(plain_label(CAUTION, "judgement", wraps=True))
+        layout.addWidget(self.gate)
+        row = row_of((), gap=12)
+        row.addWidget(self.list, 2)
+        row.addWidget(card, 3)
+        layout.addLayout(row, 1)
+
+    def gate_now(self) -> LiveGate:
+        """What keeps the live tests shut now."""
+        session = self.session
+        states = stage_states(session.evaluation.get(WORK), session.progress, session.records)
+        inspection = next((state for state in states if state.stage is BuildStage.INSPECTION), None)
+        return live_gate(session.results, inspection, session.records)
+
+    def refresh(self, stage: ProvingStage | None = None) -> None:
+        """Shows the steps of a stage, and the gate before them."""
+        self.stage = stage or self.stage
+        gate = self.gate_now()
+        self.gate.setVisible(bool(gate.shut))
+        self.shut.setText(f"Shut. {gate.shut}" if gate.shut else "")
+        for widget in (self.stands_by, self.reason, self.release):
+            widget.setVisible(gate.may_release)
+        self.reason.setVisible(gate.may_release and bool(gate.open_work))
+        every = live_results(self.session.evaluation.get(LIVE_PLAN), self.session.records)
+        self.results = tuple(result for result in every if result.step.stage is self.stage)
+        row = self.list.currentRow()
+        self.list.blockSignals(True)
+        self.list.clear()
+        for result in self.results:
+            sign = "!" if result.stale else _SIGNS[result.outcome]
+            title = f"{result.step.title}: " if self.stage is ProvingStage.FUNCTION else ""
+            self.list.addItem(QListWidgetItem(f"{sign}  {title}{result.step.done}"))
+        following = next((n for n, r in enumerate(self.results) if r.outcome is not Outcome.PASSED), 0)
+        self.list.setCurrentRow(row if 0 <= row < len(self.results) else following)
+        self.list.blockSignals(False)
+        self._show_step()
+
+    @property
+    def at_hand(self) -> LiveResult | None:
+        """The step at hand."""
+        row = self.list.currentRow()
+        return self.results[row] if 0 <= row < len(self.results) else None
+
+    def _show_step(self) -> None:
+        result, is_open = self.at_hand, not self.gate_now().shut
+        for widget in (self.yes, self.no, self.value, self.found, self.remark):
+            widget.setEnabled(is_open and result is not None)
+        if result is None:
+            self.done.setText("Nothing to do here")
+            return
+        step = result.step
+        self.title.setText(step.title)
+        self.done.setText(step.done)
+        self.expected.setText("\n".join(step.expected))
+        self.field.setVisible(step.stage is ProvingStage.FUNCTION)
+        self.value.setVisible(bool(step.unit))
+        self.found.setVisible(step.trimmed)
+        self.value.setPlaceholderText("as left, V" if step.trimmed else "measured, V")
+        said = ""
+        if result.said:
+            what = result.said.value + (f" {result.said.unit}" if result.said.value else "")
+            said = f"{_SIGNS[result.outcome]} {what or result.said.reason}  {result.who} {result.when[11:16]}".strip()
+        self.said.setText(said or (f"Again: {result.stale}" if result.stale else ""))
+
+    def open_live(self) -> None:
+        """Opens the live tests: who stands by is asked, and a reason where something is open; who may sign signs."""
+        gate, session = self.gate_now(), self.session
+        refused = may_not_sign(session.who, session.job.people)
+        stands_by, reason = self.stands_by.text().strip(), self.reason.text().strip()
+        if not gate.may_release:
+            session.say(gate.shut, wrong=True)
+        elif not stands_by:
+            session.say("Say who stands by: nobody works under voltage alone.", wrong=True)
+        elif gate.open_work and (not reason or refused):
+            session.say(f"Something is open: {refused or 'say why it may be begun all the same'}.", wrong=True)
+        elif session.record(RELEASE, LiveReleased(stands_by, reason, "; ".join(gate.open_work))):
+            self.refresh()
+
+    def passed(self) -> None:
+        """Records the step as passed, where what was measured is as expected."""
+        result = self.at_hand
+        if result is None or not self._is_open():
+            return
+        value = self._volts(self.value) if result.step.unit else 0.0
+        found = self._volts(self.found) if result.step.trimmed else 0.0
+        if value is None or found is None:
+            return
+        if result.step.unit and not result.step.passes(value):
+            self.session.say(f"{value:g} V is not as expected: record what came with “Otherwise”.", wrong=True)
+            return
+        self._record(result, Outcome.PASSED)
+
+    def failed(self) -> None:
+        """Records what came instead."""
+        result = self.at_hand
+        if result is None or not self._is_open():
+            return
+        if not self.remark.text().strip() and not self.value.text().strip():
+            self.session.say("Say what came instead, or what was measured.", wrong=True)
+            return
+        if self.value.text().strip() and self._volts(self.value) is None:
+            return
+        self._record(result, Outcome.FAILED)
+
+    def _is_open(self) -> bool:
+        gate = self.gate_now()
+        if gate.shut:
+            self.session.say(f"Shut. {gate.shut}", wrong=True)
+        return not gate.shut
+
+    def _volts(self, field: QLineEdit) -> float | None:
+        try:
+            return read_volts(field.text())
+        except RiktigError as error:
+            self.session.say(f"{error}", wrong=True)
+            return None
+
+    def _record(self, result: LiveResult, outcome: Outcome) -> None:
+        step = result.step
+        if step.unit and not self.meter:
+            self.session.say("No reading without its meter: press M on a dead test and say what it is.", wrong=True)
+            return
+        facts = live_facts(
+            step, outcome, self.value.text().strip() if step.unit else "",
+            self.found.text().strip() if step.trimmed else "", self.meter if step.unit else "",
+            self.remark.text().strip(),
+        )  # fmt: skip
+        row = self.list.currentRow()
+        if self.session.record(step.key, facts):
+            for field in (self.value, self.found, self.remark):
+                field.clear()
+            self.refresh()
+            self.list.setCurrentRow(min(row + (outcome is Outcome.PASSED), self.list.count() - 1))
+
+
+def _button(text: str, tip: str, done: Callable[[], None]) -> QPushButton:
+    button = QPushButton(text)
+    button.setToolTip(tip)
+    button.clicked.connect(lambda _=False: done())
+    return button

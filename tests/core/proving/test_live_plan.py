@@ -1,0 +1,165 @@
+"""The steps under voltage: their order and voltages, the gate before them, and the file behind it."""
+
+from itertools import groupby
+from pathlib import Path
+
+import pytest
+from tests.core.schematic.samples import SAMPLES, sample
+from tests.effort import share, some
+
+from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
+from riktig.core.job import set_supply
+from riktig.core.production import WORK, BuildStage, progress_of, stage_states
+from riktig.core.proving import (
+    LIVE_PLAN,
+    TESTS,
+    LiveStep,
+    Outcome,
+    ProvingStage,
+    live_facts,
+    live_gate,
+    live_results,
+    read_volts,
+    reading_facts,
+    results_of,
+)
+from riktig.core.records import LiveReleased, LiveStepDone, Record, TakenBack
+from riktig.core.schematic import with_names_recorded
+from riktig.core.store import JobFile
+from riktig.core.wiring import WIRING
+from riktig.demo_job import frost_fan, kelp_shed, wash_drum
+
+METER = "M-34 4711, calibrated to 2999-12-31"
+JOBS = {"wash drum": wash_drum, "frost fan": frost_fan, "kelp shed": kelp_shed}
+
+
+def steps_of(name: str, stage: ProvingStage = ProvingStage.ENERGISE) -> list[LiveStep]:
+    return [step for step in Evaluation(JOBS[name]()).get(LIVE_PLAN) if step.stage is stage]
+
+
+def record(number: int, subject: str, facts: object, corrects: str = "") -> Record:
+    return Record(f"r{number}", subject, facts, "Ida", f"2026-12-01T08:00:{number:02d}", 1, corrects)  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize("name", JOBS)
+def test_the_tester_is_proved_first_and_last_and_one_device_is_switched_at_a_time(name: str) -> None:
+    steps = steps_of(name)
+    assert steps[0].done == steps[-1].done
+    assert "known to be live" in steps[0].done
+    incoming = [step.done for step in steps if step.title == "Incoming supply"]
+    assert len(incoming) >= 4
+    switched = [step.done.split()[1] for step in steps if step.done.startswith("Switch ")]
+    assert switched[0] == "Q1", "the main switch first"
+    runs = [tag for tag, _ in groupby(switched)]
+    assert len(runs) == len(set(runs)), "a device is switched once, and measured before the next"
+    first = next(n for n, step in enumerate(steps) if step.done.startswith("Switch "))
+    assert any(step.title.startswith("Dead behind") for step in steps[:first]), "dead before it is switched on"
+
+
+def test_voltages_are_those_of_the_supply_and_its_transformers() -> None:
+    """IEC 60038: 400/230 V ± 10 %; NEMA MG 1 and ANSI C84.1 name 480 V; 120 V control (common practice)."""
+    iec = {step.title: step for step in steps_of("kelp shed")}
+    assert (iec["Incoming supply"].low, iec["Incoming supply"].high) == (208, 254)  # the last one: L1 to PE
+    assert iec["T1, secondary"].low == 207
+    assert iec["T2, adjusted"].trimmed
+    assert (iec["T2, adjusted"].low, iec["T2, adjusted"].high) == (23.5, 24.5)
+    american = [step for step in steps_of("frost fan") if step.done.startswith("Switch Q1 on")]
+    assert {(step.low, step.high) for step in american} == {(432, 528)}
+    other = with_names_recorded(set_supply(wash_drum(), voltage_v=415.0, voltage_to_neutral_v=240.0))
+    first = next(step for step in Evaluation(other).get(LIVE_PLAN) if step.title == "Q1 on")
+    assert first.low is not None
+    assert first.low < 415 < (first.high or 0)
+
+
+@pytest.mark.parametrize("name", share(SAMPLES, 0)[::5])
+def test_every_kind_of_job_has_steps_that_can_be_told_apart(name: str) -> None:
+    plan = Evaluation(sample(name)).get(LIVE_PLAN)
+    assert len({step.key for step in plan}) == len(plan)
+    for step in some(plan):
+        assert step.done
+        assert (step.low is None) == (not step.unit)
+
+
+def test_it_is_shut_until_everything_dead_has_passed_and_somebody_stands_by() -> None:
+    evaluation = Evaluation(wash_drum())
+    plan = evaluation.get(TESTS)
+    gate = live_gate(results_of(plan, ()), None, ())
+    assert gate.shut.startswith("Not done yet: Bonds: 4 not passed; Wire by wire:")
+    assert gate.may_release
+    read = [
+        record(n % 60, test.key, reading_facts(test, Outcome.PASSED, ohm=test.expected.low, meter=METER))
+        for n, test in enumerate(plan.tests)
+    ]
+    read = [Record(f"d{n}", r.subject, r.facts, r.who, r.when, 1) for n, r in enumerate(read)]
+    gate = live_gate(results_of(plan, read), None, read)
+    assert gate.shut == "Everything dead has passed. Say who stands by."
+    opened = [*read, record(1, "live tests", LiveReleased("Ola"))]
+    gate = live_gate(results_of(plan, opened), None, opened)
+    assert (gate.shut, gate.stands_by) == ("", "Ola")
+    back = [*opened, record(2, "live tests", TakenBack("release"), "r1")]
+    assert live_gate(results_of(plan, back), None, back).shut
+
+
+def test_a_failed_dead_test_is_never_signed_for_and_what_opens_after_a_release_shuts_again() -> None:
+    evaluation = Evaluation(wash_drum())
+    plan = evaluation.get(TESTS)
+    failed = record(1, plan.tests[0].key, reading_facts(plan.tests[0], Outcome.FAILED, ohm=99.0, meter=METER))
+    gate = live_gate(results_of(plan, [failed]), None, [failed])
+    assert not gate.may_release
+    first = live_gate(results_of(plan, ()), None, ())
+    signed = record(2, "live tests", LiveReleased("Ola", "only the loom is looked at", "; ".join(first.open_work)))
+    assert live_gate(results_of(plan, [signed]), None, [signed]).shut == ""
+    one_less = record(
+        3, "live tests", LiveReleased("Ola", "so", "; ".join(w.replace(": 4", ": 3") for w in first.open_work))
+    )
+    assert "Bonds: 4 not passed" in live_gate(results_of(plan, [one_less]), None, [one_less]).shut
+
+
+def test_the_visual_inspection_keeps_it_shut_too() -> None:
+    evaluation = Evaluation(wash_drum())
+    states = stage_states(evaluation.get(WORK), progress_of(evaluation.get(WIRING), ()), ())
+    inspection = next(state for state in states if state.stage is BuildStage.INSPECTION)
+    assert any(
+        "visual inspection: 7 of 7" in words
+        for words in live_gate(results_of(evaluation.get(TESTS), ()), inspection, ()).open_work
+    )
+
+
+def test_a_step_counts_as_long_as_what_it_asks_is_the_same() -> None:
+    before = Evaluation(wash_drum()).get(LIVE_PLAN)
+    step = next(step for step in before if step.title == "Q1 on")
+    done = record(1, step.key, live_facts(step, Outcome.PASSED, "401", meter=METER))
+    assert [r.outcome for r in live_results(before, [done]) if r.step == step] == [Outcome.PASSED]
+    other = with_names_recorded(set_supply(wash_drum(), voltage_v=690.0, voltage_to_neutral_v=400.0))
+    result = next(r for r in live_results(Evaluation(other).get(LIVE_PLAN), [done]) if r.step.key == step.key)
+    assert result.outcome is Outcome.OPEN
+    assert "690 V" in result.stale
+
+
+def test_the_file_refuses_a_live_step_before_the_release_and_a_voltage_without_its_meter(tmp_path: Path) -> None:
+    file = JobFile.create(tmp_path / "live.riktig", wash_drum(), who="Ida", at="t")
+    step = LiveStepDone(Outcome.PASSED, "Q1 on", value="401", unit="V", meter=METER)
+    with pytest.raises(RiktigError, match="live tests are shut"):
+        file.add_records([record(1, "volts:x", step)])
+    file.add_records([record(2, "live tests", LiveReleased("Ola"))])
+    for meter in ("", "bench meter (simulated)"):
+        with pytest.raises(RiktigError, match="without its instrument"):
+            file.add_records([record(3, "volts:x", LiveStepDone(Outcome.PASSED, value="401", meter=meter))])
+    file.add_records([record(4, "volts:x", step)])
+    file.add_records([record(5, "live tests", TakenBack("release"), "r2")])
+    with pytest.raises(RiktigError, match="live tests are shut"):
+        file.add_records([record(6, "volts:y", step)])
+    assert [r.id for r in file.records()] == ["r2", "r4", "r5"]
+    file.close()
+
+
+@pytest.mark.parametrize(("text", "volts"), [("231", 231.0), ("231,5 V", 231.5), (" 0 v", 0.0)])
+def test_a_voltage_is_understood(text: str, volts: float) -> None:
+    assert read_volts(text) == volts
+
+
+@pytest.mark.parametrize("text", ["", "OL", "-3", "1e99", "nan", "230 A", "2 3 1"])
+def test_what_is_no_voltage_is_refused(text: str) -> None:
+    with pytest.raises(RiktigError, match="nothing was recorded"):
+        read_volts(text)
