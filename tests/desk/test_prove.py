@@ -356,8 +356,9 @@ class TestUnderVoltage:
     def test_every_step_is_gone_through_and_on_record(self, station: ProveStation, session: Session) -> None:
         self.opened(station)
         live = station.live
-        for stage in (ProvingStage.ENERGISE, ProvingStage.FUNCTION):
+        for stage in (ProvingStage.SETTINGS, ProvingStage.ENERGISE, ProvingStage.FUNCTION):
             station.stage_buttons[stage].click()
+            assert live.caution.isVisible() is stage.live
             for _ in range(live.list.count()):
                 result = live.at_hand
                 assert result is not None
@@ -372,7 +373,7 @@ class TestUnderVoltage:
         done = [record.facts for record in session.records if isinstance(record.facts, LiveStepDone)]
         assert len(done) == len(session.evaluation.get(LIVE_PLAN))
         assert {facts.outcome for facts in done} == {Outcome.PASSED}
-        assert all(facts.meter for facts in done if facts.value)
+        assert all(facts.meter for facts in done if facts.value and facts.unit == "V")
         total = len([s for s in session.evaluation.get(LIVE_PLAN) if s.stage is ProvingStage.ENERGISE])
         assert station.stage_buttons[ProvingStage.ENERGISE].text() == f"Energise  {total} of {total}"
 
@@ -408,3 +409,21 @@ class TestUnderVoltage:
         assert "1 dead tests failed" in station.live.shut.text()
         assert not station.live.release.isVisible()
         assert not station.live.yes.isEnabled()
+
+    def test_settings_are_noted_before_anything_is_live(
+        self, station: ProveStation, session: Session, said: list[tuple[str, bool]]
+    ) -> None:
+        station.stage_buttons[ProvingStage.SETTINGS].click()
+        live = station.live
+        assert not live.gate.isVisible()
+        assert live.expected.text() == "8.5 A"
+        live.found.setText("6")
+        live.value.setText("6.2")
+        live.yes.click()
+        assert "6.2 A is not as expected" in said[-1][0]
+        live.value.setText("8.5 A")
+        live.yes.click()
+        facts = session.records[-1].facts
+        assert isinstance(facts, LiveStepDone)
+        assert (facts.stage, facts.found, facts.value, facts.meter) == ("Settings", "6", "8.5", "")
+        assert station.stage_buttons[ProvingStage.SETTINGS].text().endswith(" 1 of 1")

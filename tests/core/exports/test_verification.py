@@ -100,4 +100,5 @@ def test_a_trimmed_supply_stands_as_found_and_as_left() -> None:
     assert {row[5] for row in record.rows} == {"passed"}
     untouched = live_record(shed, [])
     assert {row[5] for row in untouched.rows} == {"to do"}
-    assert {row[0] for row in untouched.rows} == {ProvingStage.ENERGISE.value, ProvingStage.FUNCTION.value}
+    stages = (ProvingStage.SETTINGS, ProvingStage.ENERGISE, ProvingStage.FUNCTION)
+    assert {row[0] for row in untouched.rows} == {stage.value for stage in stages}

@@ -20,7 +20,7 @@ from riktig.core.proving import (
     live_facts,
     live_gate,
     live_results,
-    read_volts,
+    read_value,
     reading_facts,
     results_of,
 )
@@ -156,10 +156,40 @@ def test_the_file_refuses_a_live_step_before_the_release_and_a_voltage_without_i
 
 @pytest.mark.parametrize(("text", "volts"), [("231", 231.0), ("231,5 V", 231.5), (" 0 v", 0.0)])
 def test_a_voltage_is_understood(text: str, volts: float) -> None:
-    assert read_volts(text) == volts
+    assert read_value(text) == volts
 
 
-@pytest.mark.parametrize("text", ["", "OL", "-3", "1e99", "nan", "230 A", "2 3 1"])
+@pytest.mark.parametrize("text", ["", "OL", "-3", "1e99", "nan", "230 W", "2 3 1"])
 def test_what_is_no_voltage_is_refused(text: str) -> None:
     with pytest.raises(RiktigError, match="nothing was recorded"):
-        read_volts(text)
+        read_value(text)
+
+
+def test_dials_timers_and_fuses_are_set_to_what_was_chosen() -> None:
+    """By hand: the drum takes 8.5 A at 4 kW (IEC 60947-4-1 annex G); fuse-links have their rating printed on them."""
+    drum = steps_of("wash drum", ProvingStage.SETTINGS)
+    assert [(step.done, step.trimmed) for step in drum] == [("Set the dial of F3 to 8.5 A", True)]
+    assert drum[0].passes(8.5)
+    assert not drum[0].passes(9.0)
+    shed = steps_of("kelp shed", ProvingStage.SETTINGS)
+    kinds = {step.done.split(" of ")[0].split(" in ")[0] for step in shed}
+    assert kinds == {"Set the dial", "Set the time", "Read the fuse-link"}
+    fuse = next(step for step in shed if "fuse-link" in step.done)
+    assert fuse.low == fuse.high
+
+
+def test_a_live_step_that_calls_itself_a_setting_counts_as_nothing() -> None:
+    plan = Evaluation(wash_drum()).get(LIVE_PLAN)
+    step = next(step for step in plan if step.title == "Q1 on")
+    honest = live_facts(step, Outcome.PASSED, "401", meter=METER)
+    false = LiveStepDone(Outcome.PASSED, honest.title, honest.done, honest.expected, "401", "", "V", METER, "",
+                         honest.true_of, ProvingStage.SETTINGS.value)  # fmt: skip
+    result = next(r for r in live_results(plan, [record(1, step.key, false)]) if r.step.key == step.key)
+    assert result.outcome is Outcome.OPEN
+
+
+def test_settings_that_are_open_keep_the_live_steps_shut() -> None:
+    evaluation = Evaluation(wash_drum())
+    settings = [r for r in live_results(evaluation.get(LIVE_PLAN), ()) if r.step.stage is ProvingStage.SETTINGS]
+    gate = live_gate(results_of(evaluation.get(TESTS), ()), None, (), settings)
+    assert "Settings: 1 not passed" in gate.open_work

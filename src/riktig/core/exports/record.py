@@ -188,7 +188,7 @@ def missing_papers(evaluation: Evaluation[Job], records: Iterable[Record]) -> tu
     live = live_results(evaluation.get(LIVE_PLAN), kept)
     not_passed = sum(result.outcome is not Outcome.PASSED for result in live)
     if not_passed:
-        missing.append(f"{not_passed} of {len(live)} live steps outstanding")
+        missing.append(f"{not_passed} of {len(live)} settings and live steps outstanding")
     missing += missing_work(evaluation, kept)
     job = evaluation.document
     for name, value in (

@@ -48,6 +48,7 @@ _IEC = (
     _Clause("IEC 61439-1 11.4, IEC 60204-1 18.2.2", "Continuity of the protective circuit", (ProvingStage.BONDS,)),
     _Clause("IEC 61439-1 11.6", "Internal circuits and connections", (ProvingStage.WIRES, ProvingStage.SHORTS)),
     _Clause("IEC 61439-1 11.9, IEC 60204-1 18.3", "Insulation resistance", (ProvingStage.INSULATION,)),
+    _Clause("IEC 61439-1 11.5", "Settings of overloads, timers and fuses", (ProvingStage.SETTINGS,)),
     _Clause("IEC 60204-1 18.4", "Voltage test", note="twice the rated voltage or 1000 V, where it is asked for"),
     _Clause("IEC 60204-1 18.5", "Residual voltage", note="60 V or less within 5 s, 1 s at pins that can be touched"),
     _Clause("IEC 60204-1 18.2.3", "Fault loop impedance", note="on site, with the supply that it will have"),
@@ -59,6 +60,7 @@ _NORTH_AMERICAN = (
     _Clause("NFPA 79 18.2", "Continuity of the equipment grounding circuit", (ProvingStage.BONDS,)),
     _Clause("common practice, no source", "Point to point, no shorts", (ProvingStage.WIRES, ProvingStage.SHORTS)),
     _Clause("NFPA 79 18.3", "Insulation resistance", (ProvingStage.INSULATION,)),
+    _Clause("common practice, no source", "Settings of overloads, timers and fuses", (ProvingStage.SETTINGS,)),
     _Clause("NFPA 79 18.4", "Voltage test", note="twice the rated voltage or 1000 V, by the product standard"),
     _Clause("NFPA 79 18.5", "Residual voltage", note="60 V or less within 5 s, 1 s at exposed pins"),
     _Clause("NFPA 79 18.6", "Functional test", (ProvingStage.ENERGISE, ProvingStage.FUNCTION)),
@@ -84,7 +86,7 @@ def verification_record(evaluation: Evaluation[Job], records: Iterable[Record]) 
     for clause in _NORTH_AMERICAN if american else _IEC:
         if not clause.stages:
             rows.append((clause.number, clause.asks, UNTESTED, DECIDES, clause.note, "", "", ""))
-        elif clause.stages[0].live:
+        elif clause.stages[0].by_steps:
             rows.append(_of_live(clause, [r for r in live if r.step.stage in clause.stages]))
         else:
             rows.append(_of_dead(clause, results))
@@ -145,7 +147,7 @@ def _of_live(clause: _Clause, results: Sequence[LiveResult]) -> tuple[Value, ...
     done = [result for result in results if result.said is not None]
     meters = dict.fromkeys(r.said.meter for r in done if r.said and r.said.meter)
     trimmed = [
-        f"{r.step.title}: found {r.said.found} V, left {r.said.value} V"
+        f"{r.step.title}: found {r.said.found or '–'} {r.step.unit}, left {r.said.value} {r.step.unit}"
         for r in done
         if r.said and r.step.trimmed and r.said.value
     ]
@@ -188,7 +190,7 @@ def live_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sched
     rows: list[tuple[Value, ...]] = []
     for result in live_results(evaluation.get(LIVE_PLAN), tuple(records)):
         said = result.said
-        found = f"found {said.found} V" if said and said.found else ""
+        found = f"found {said.found} {said.unit}" if said and said.found else ""
         value = f"{said.value} {said.unit}".strip() if said and said.value else ""
         came = "; ".join(part for part in (found, value, said.reason if said else "") if part)
         rows.append(
@@ -199,4 +201,4 @@ def live_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sched
         ("stage", "Stage"), ("title", "Of"), ("done", "Step"), ("expected", "Expected"), ("came", "What came"),
         ("verdict", "Verdict"), ("meter", "Meter"), ("who", "Who"), ("when", "When"),
     )  # fmt: skip
-    return Schedule("live record", "Record of the live tests", columns, tuple(rows))
+    return Schedule("live record", "Record of settings and live tests", columns, tuple(rows))

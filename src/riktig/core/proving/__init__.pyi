@@ -7,7 +7,7 @@ from .fault_words import fault_keys, fault_words, repair_words
 from .function import FunctionStep, plan_function
 from .instrument import Instrument
 from .live_plan import LiveStep, plan_live
-from .live_results import LiveGate, LiveResult, live_facts, live_gate, live_results, read_volts
+from .live_results import LiveGate, LiveResult, live_facts, live_gate, live_results, read_value
 from .locate import NextProbe, Probe, Suspect, locate, next_probe
 from .neighbours import neighbours
 from .places import pin_places
@@ -15,6 +15,7 @@ from .plan import plan_tests
 from .planner import PanelFacts, Planner
 from .probe_order import best_order, costs_of, order_tests, path_cost
 from .repair import repair_entries, repeated_after
+from .settings import plan_settings
 from .switch_drawing import draw_switches
 from .switch_state import NOT_CONNECTED, SwitchState, closed_in, state_of, state_words
 from .tests import Expected, ProvingStage, Test, TestPlan, TestPoint
@@ -90,9 +91,10 @@ __all__ = [
     "pin_places",
     "plan_function",
     "plan_live",
+    "plan_settings",
     "plan_tests",
     "read_ohm",
-    "read_volts",
+    "read_value",
     "reading_facts",
     "repair_entries",
     "repair_words",

@@ -1,9 +1,10 @@
 """What this step offers the evaluation."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 
 from riktig.core.door import DOOR
 from riktig.core.evaluation import reads
+from riktig.core.ids import DeviceId
 from riktig.core.job import JOB_CIRCUIT_INPUTS, JOB_PRACTICE, CircuitInputs, Practice
 from riktig.core.plate import LAYOUT
 from riktig.core.proving.dead_panel import DeadPanel, dead_panel
@@ -12,6 +13,7 @@ from riktig.core.proving.live_plan import LiveStep, plan_live
 from riktig.core.proving.lockout import still_live_text
 from riktig.core.proving.plan import plan_tests
 from riktig.core.proving.planner import PanelFacts
+from riktig.core.proving.settings import plan_settings
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, Circuits, Nets
 from riktig.core.simulation import (
     CONDUCTORS,
@@ -23,7 +25,7 @@ from riktig.core.simulation import (
     Panel,
     control_volts,
 )
-from riktig.core.sizing import SIZING, Sizing
+from riktig.core.sizing import DIAL_SETTINGS, SIZING, Sizing
 from riktig.core.wiring import WIRING
 
 __all__ = ["DEAD_PANEL", "FUNCTION", "LIVE_PLAN", "PANEL_FACTS", "STILL_LIVE", "TESTS"]
@@ -45,8 +47,10 @@ def _energised(
     return lambda: Panel(circuits, nets, inputs.supply, volts, conductors, sizing.parts)
 
 
-def _live(facts: PanelFacts, panel: Callable[[], Panel], steps: tuple[FunctionStep, ...]) -> tuple[LiveStep, ...]:
-    return plan_live(facts, panel(), steps)
+def _live(
+    facts: PanelFacts, panel: Callable[[], Panel], steps: tuple[FunctionStep, ...], dials: Mapping[DeviceId, float]
+) -> tuple[LiveStep, ...]:
+    return (*plan_settings(facts, dials), *plan_live(facts, panel(), steps))
 
 
 STILL_LIVE = (reads(LIVE_WITH_MAIN_OFF) & CIRCUITS & NAMES).derive("cut off first", still_live_text)
@@ -60,6 +64,6 @@ DEAD_PANEL = reads(PANEL_FACTS).derive("dead panel", _dead)
 _ENERGISED = (reads(CIRCUITS) & NETS & CONDUCTORS & SIZING & JOB_CIRCUIT_INPUTS).derive(
     "panel with power on", _energised
 )
-LIVE_PLAN = (reads(PANEL_FACTS) & _ENERGISED & FUNCTION).derive("live tests", _live)
-"""The steps under voltage."""
+LIVE_PLAN = (reads(PANEL_FACTS) & _ENERGISED & FUNCTION & DIAL_SETTINGS).derive("live tests", _live)
+"""The settings, and the steps under voltage."""
 TESTS = (reads(PANEL_FACTS) & DEAD_PANEL & LAYOUT & DOOR).derive("tests", plan_tests)

@@ -10,8 +10,10 @@ from riktig.core.proving.tests import ProvingStage
 from riktig.core.proving.verdicts import LONGEST_READING, Outcome, Results
 from riktig.core.records import LiveReleased, LiveStepDone, Record, Slot, counted, slot_of, taken_back
 
-__all__ = ["LiveGate", "LiveResult", "live_facts", "live_gate", "live_results", "read_volts"]
+__all__ = ["LiveGate", "LiveResult", "live_facts", "live_gate", "live_results", "read_value"]
 
+MOST_VALUE = 10_000.0
+"""No voltage, current or time of a panel is more (chosen by us)."""
 MOST_NAMED = 4
 """Open things that are named at the gate (chosen by us: a glance)."""
 
@@ -58,11 +60,12 @@ def live_results(plan: Sequence[LiveStep], records: Iterable[Record]) -> tuple[L
         item = last.get(step.key)
         if item is None:
             results.append(LiveResult(step, Outcome.OPEN, None))
-        elif item.counts:
+        elif item.counts and item.facts.stage == step.stage.value:
             record, facts = item.record, item.facts
             results.append(LiveResult(step, facts.outcome, facts, record.who, record.when))
         else:
-            results.append(LiveResult(step, Outcome.OPEN, None, stale=item.why_not))
+            why = item.why_not or "it was noted as something else"
+            results.append(LiveResult(step, Outcome.OPEN, None, stale=why))
     return tuple(results)
 
 
@@ -70,17 +73,21 @@ def live_facts(
     step: LiveStep, outcome: Outcome, value: str = "", found: str = "", meter: str = "", reason: str = ""
 ) -> LiveStepDone:
     """What a record of a step says."""
-    expected = ", ".join(step.expected)
-    return LiveStepDone(outcome, step.title, step.done, expected, value, found, step.unit, meter, reason, step.true_of)
+    asked, stage = ", ".join(step.expected), step.stage.value
+    what = (value, found, step.unit, meter, reason, step.true_of)
+    return LiveStepDone(outcome, step.title, step.done, asked, *what, stage)
 
 
-def live_gate(results: Results, inspection: StageState | None, records: Iterable[Record]) -> LiveGate:
+def live_gate(
+    results: Results, inspection: StageState | None, records: Iterable[Record], settings: Sequence[LiveResult] = ()
+) -> LiveGate:
     """What keeps the live tests shut: dead tests and the visual inspection that are open, and who stands by.
 
     Args:
         results: All dead tests with their readings.
         inspection: The visual inspection at the bench; None where there is none.
         records: The log, oldest first.
+        settings: The settings with what came of them.
     """
     failed = results.count(Outcome.FAILED)
     open_work: list[str] = []
@@ -88,6 +95,9 @@ def live_gate(results: Results, inspection: StageState | None, records: Iterable
         left = results.count(Outcome.OPEN, stage) + results.count(Outcome.SKIPPED, stage)
         if left:
             open_work.append(f"{stage.value}: {left} not passed")
+    unset = sum(result.outcome is not Outcome.PASSED for result in settings)
+    if unset:
+        open_work.append(f"{ProvingStage.SETTINGS.value}: {unset} not passed")
     if inspection and not inspection.complete:
         open_work.append(f"visual inspection: {inspection.count - inspection.finished} of {inspection.count} open")
     log = tuple(records)
@@ -114,20 +124,20 @@ def _counted(words: str) -> tuple[str, int]:
     return name, int(number) if number.isdecimal() else 0
 
 
-def read_volts(text: str) -> float:
-    """Reads a typed voltage: “231”, “231,5 V”, “0”.
+def read_value(text: str) -> float:
+    """Reads a typed figure: “231”, “231,5 V”, “8.5 A”, “0”.
 
     Raises:
-        RiktigError: it cannot be read as a voltage.
+        RiktigError: it cannot be read as one.
     """
-    body = text.strip()[:LONGEST_READING].replace(",", ".").rstrip("Vv ").strip()
+    body = text.strip()[:LONGEST_READING].replace(",", ".").rstrip("VvAas ").strip()
     try:
         value = float(body)
     except ValueError:
         value = -1.0
-    if not 0 <= value < 10_000:
+    if not 0 <= value < MOST_VALUE:
         raise RiktigError(
-            f"“{text.strip()[:LONGEST_READING]}” cannot be read as a voltage, so nothing was recorded.",
-            hint="Type volts such as 231 or 24.1.",
+            f"“{text.strip()[:LONGEST_READING]}” cannot be read as a figure, so nothing was recorded.",
+            hint="Type a figure such as 231, 24.1 or 8.5.",
         )
     return value

@@ -20,8 +20,14 @@ class ProvingStage(Enum):
     WIRES = "Wire by wire"
     SHORTS = "No shorts"
     INSULATION = "Insulation"
+    SETTINGS = "Settings"
     ENERGISE = "Energise"
     FUNCTION = "Function"
+
+    @property
+    def by_steps(self) -> bool:
+        """Whether it is gone through in steps, with no two points to touch."""
+        return self.live or self is ProvingStage.SETTINGS
 
     @property
     def live(self) -> bool:

@@ -220,7 +220,7 @@ class LiveReleased(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="k
 
 
 class LiveStepDone(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="live step"):
-    """A step under voltage: what was done, what was asked and what came.
+    """A step under voltage, or a setting: of which stage, what was done, what was asked and what came.
 
     ``value`` is what was measured, as left where it was trimmed, ``found`` before trimming, in ``unit``; ``true_of`` is
     what it was true of.
@@ -236,6 +236,7 @@ class LiveStepDone(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="k
     meter: str = ""
     reason: str = ""
     true_of: str = ""
+    stage: str = ""
 
 
 class TaskDone(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="task"):

@@ -55,6 +55,10 @@ def insert_revision(db: sqlite3.Connection, job: Job, who: str, at: str, why: st
     return int(number)
 
 
+SETTINGS = "Settings"
+"""The stage whose steps are done on the dead panel."""
+
+
 def insert_records(
     db: sqlite3.Connection, records: list[Record], signer: Signer | None, attached: Iterable[Attachment] = ()
 ) -> int:
@@ -71,7 +75,7 @@ def insert_records(
             continue
         if isinstance(record.facts, ReadingTaken):
             _see_that_it_was_read(record.facts)
-        elif isinstance(record.facts, LiveStepDone):
+        elif isinstance(record.facts, LiveStepDone) and record.facts.stage != SETTINGS:
             _see_that_it_was_released(db, record.facts)
         entry = stored(record, number + 1, before, signer)
         db.execute("INSERT INTO log VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", astuple(entry))

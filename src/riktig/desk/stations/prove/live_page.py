@@ -16,7 +16,7 @@ from riktig.core.proving import (
     live_facts,
     live_gate,
     live_results,
-    read_volts,
+    read_value,
 )
 from riktig.core.records import LiveReleased
 from riktig.desk.session import Session
@@ -30,6 +30,7 @@ CAUTION = (
     "their movement safe. Local codes and licensed practice decide."
 )
 FIELD = "Field contacts are imitated at their terminals, motors are replaced by lamps or stay uncoupled."
+VOLTS = "V"
 RELEASE = "live tests"
 _SIGNS = {Outcome.PASSED: "✓", Outcome.FAILED: "✗", Outcome.SKIPPED: "–", Outcome.OPEN: " "}
 
@@ -100,7 +101,8 @@ class LivePage(QWidget):
         column.addStretch(1)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
-        layout.addWidget(plain_label(CAUTION, "judgement", wraps=True))
+        self.caution = plain_label(CAUTION, "judgement", wraps=True)
+        layout.addWidget(self.caution)
         layout.addWidget(self.gate)
         row = row_of((), gap=12)
         row.addWidget(self.list, 2)
@@ -112,13 +114,16 @@ class LivePage(QWidget):
         session = self.session
         states = stage_states(session.evaluation.get(WORK), session.progress, session.records)
         inspection = next((state for state in states if state.stage is BuildStage.INSPECTION), None)
-        return live_gate(session.results, inspection, session.records)
+        every = live_results(session.evaluation.get(LIVE_PLAN), session.records)
+        settings = [result for result in every if result.step.stage is ProvingStage.SETTINGS]
+        return live_gate(session.results, inspection, session.records, settings)
 
     def refresh(self, stage: ProvingStage | None = None) -> None:
         """Shows the steps of a stage, and the gate before them."""
         self.stage = stage or self.stage
         gate = self.gate_now()
-        self.gate.setVisible(bool(gate.shut))
+        self.caution.setVisible(self.stage.live)
+        self.gate.setVisible(bool(gate.shut) and self.stage.live)
         self.shut.setText(f"Shut. {gate.shut}" if gate.shut else "")
         for widget in (self.stands_by, self.reason, self.release):
             widget.setVisible(gate.may_release)
@@ -144,7 +149,7 @@ class LivePage(QWidget):
         return self.results[row] if 0 <= row < len(self.results) else None
 
     def _show_step(self) -> None:
-        result, is_open = self.at_hand, not self.gate_now().shut
+        result, is_open = self.at_hand, not (self.stage.live and self.gate_now().shut)
         for widget in (self.yes, self.no, self.value, self.found, self.remark):
             widget.setEnabled(is_open and result is not None)
         if result is None:
@@ -157,7 +162,8 @@ class LivePage(QWidget):
         self.field.setVisible(step.stage is ProvingStage.FUNCTION)
         self.value.setVisible(bool(step.unit))
         self.found.setVisible(step.trimmed)
-        self.value.setPlaceholderText("as left, V" if step.trimmed else "measured, V")
+        self.value.setPlaceholderText(f"as left, {step.unit}" if step.trimmed else f"read, {step.unit}")
+        self.found.setPlaceholderText(f"as found, {step.unit}")
         said = ""
         if result.said:
             what = result.said.value + (f" {result.said.unit}" if result.said.value else "")
@@ -188,7 +194,9 @@ class LivePage(QWidget):
         if value is None or found is None:
             return
         if result.step.unit and not result.step.passes(value):
-            self.session.say(f"{value:g} V is not as expected: record what came with “Otherwise”.", wrong=True)
+            self.session.say(
+                f"{value:g} {result.step.unit} is not as expected: record what came with “Otherwise”.", wrong=True
+            )
             return
         self._record(result, Outcome.PASSED)
 
@@ -200,39 +208,43 @@ class LivePage(QWidget):
         if not self.remark.text().strip() and not self.value.text().strip():
             self.session.say("Say what came instead, or what was measured.", wrong=True)
             return
-        if self.value.text().strip() and self._volts(self.value) is None:
+        if any(field.text().strip() and self._volts(field) is None for field in (self.value, self.found)):
             return
         self._record(result, Outcome.FAILED)
 
     def _is_open(self) -> bool:
-        gate = self.gate_now()
-        if gate.shut:
-            self.session.say(f"Shut. {gate.shut}", wrong=True)
-        return not gate.shut
+        shut = self.gate_now().shut if self.stage.live else ""
+        if shut:
+            self.session.say(f"Shut. {shut}", wrong=True)
+        return not shut
 
     def _volts(self, field: QLineEdit) -> float | None:
         try:
-            return read_volts(field.text())
+            return read_value(field.text())
         except RiktigError as error:
             self.session.say(f"{error}", wrong=True)
             return None
 
     def _record(self, result: LiveResult, outcome: Outcome) -> None:
         step = result.step
-        if step.unit and not self.meter:
+        if step.unit == VOLTS and not self.meter:
             self.session.say("No reading without its meter: press M on a dead test and say what it is.", wrong=True)
             return
-        facts = live_facts(
-            step, outcome, self.value.text().strip() if step.unit else "",
-            self.found.text().strip() if step.trimmed else "", self.meter if step.unit else "",
-            self.remark.text().strip(),
-        )  # fmt: skip
+        value = _figure(self.value) if step.unit else ""
+        found = _figure(self.found) if step.trimmed else ""
+        meter = self.meter if step.unit == VOLTS else ""
+        facts = live_facts(step, outcome, value, found, meter, self.remark.text().strip())
         row = self.list.currentRow()
         if self.session.record(step.key, facts):
             for field in (self.value, self.found, self.remark):
                 field.clear()
             self.refresh()
             self.list.setCurrentRow(min(row + (outcome is Outcome.PASSED), self.list.count() - 1))
+
+
+def _figure(field: QLineEdit) -> str:
+    """What was typed, as a figure without its unit; empty where nothing was."""
+    return f"{read_value(field.text()):g}" if field.text().strip() else ""
 
 
 def _button(text: str, tip: str, done: Callable[[], None]) -> QPushButton:

@@ -147,8 +147,8 @@ class ProveStation(Station):
         steps = live_results(self.session.evaluation.get(LIVE_PLAN), self.session.records)
         for stage, button in self.stage_buttons.items():
             of_stage = [r.outcome for r in steps if r.step.stage is stage]
-            total = len(of_stage) if stage.live else len([t for t, _ in results.readings if t.stage is stage])
-            passed = of_stage.count(Outcome.PASSED) if stage.live else results.count(Outcome.PASSED, stage)
+            total = len(of_stage) if stage.by_steps else len([t for t, _ in results.readings if t.stage is stage])
+            passed = of_stage.count(Outcome.PASSED) if stage.by_steps else results.count(Outcome.PASSED, stage)
             button.setText(f"{stage.value}  " + ("shut" if shut and stage.live else f"{passed} of {total}"))
             button.setEnabled(total > 0)
             button.setToolTip(f"Shut. {shut}" if shut and stage.live else f"{passed} of {total} passed")
@@ -193,7 +193,7 @@ class ProveStation(Station):
 
     def go_to_stage(self, stage: ProvingStage) -> None:
         """Goes to the first test to do of a stage; a live one says why it is shut."""
-        if stage.live:
+        if stage.by_steps:
             self.pages.setCurrentWidget(self.live)
             self.live.meter = self.instrument.noted if self.instrument else ""
             self.live.refresh(stage)
