@@ -4,7 +4,7 @@ from pathlib import Path
 
 import platformdirs
 
-__all__ = ["keys_folder", "log_folder", "settings_file", "window_file"]
+__all__ = ["keys_folder", "log_folder", "practice_file", "settings_file", "window_file"]
 
 
 def settings_file() -> Path:
@@ -20,6 +20,11 @@ def window_file() -> Path:
 def keys_folder() -> Path:
     """The keys with which the people of this machine sign."""
     return platformdirs.user_data_path("riktig") / "keys"
+
+
+def practice_file() -> Path:
+    """How far whoever uses this machine has come on the practice bench."""
+    return platformdirs.user_data_path("riktig") / "practice.json"
 
 
 def log_folder() -> Path:

@@ -1,6 +1,7 @@
 """Prove in the real window: the card, the meter at hand, what may be wrong, and the way back to Build."""
 
 from collections.abc import Iterator
+from pathlib import Path
 
 import pytest
 from PySide6.QtCore import Qt
@@ -10,7 +11,7 @@ from riktig.core.edits import SetPerson
 from riktig.core.errors import RiktigError
 from riktig.core.job import Person
 from riktig.core.production import Operation, tick_facts
-from riktig.core.proving import DEAD_PANEL, LIVE_PLAN, Instrument, Outcome, ProvingStage, single_faults
+from riktig.core.proving import DEAD_PANEL, LIVE_PLAN, Instrument, Lesson, Outcome, ProvingStage, Score, single_faults
 from riktig.core.records import LiveReleased, LiveStepDone, NewRecord, ReadingTaken, Record
 from riktig.core.simulation import FaultKind, InjectedFault
 from riktig.core.wiring import WIRING
@@ -18,6 +19,8 @@ from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.prove import ProveStation
 from riktig.desk.stations.prove.instruments import InstrumentDialog
+from riktig.desk.stations.prove.practice_page import PracticePage
+from riktig.desk.stations.prove.practice_progress import PracticeProgress
 from riktig.devices import ScpiMeter
 from tests.desk.conftest import BENCH_METER, press, settle_window, type_reading
 
@@ -427,3 +430,62 @@ class TestUnderVoltage:
         assert isinstance(facts, LiveStepDone)
         assert (facts.stage, facts.found, facts.value, facts.meter) == ("Settings", "6", "8.5", "")
         assert station.stage_buttons[ProvingStage.SETTINGS].text().endswith(" 1 of 1")
+
+
+class TestPracticeBench:
+    """It has its own record and no way to the job's."""
+
+    @pytest.fixture
+    def page(self, window: MainWindow, tmp_path: Path) -> PracticePage:
+        window.go_to("Prove")
+        settle_window()
+        station = window.stations["Prove"]
+        assert isinstance(station, ProveStation)
+        station.practice.progress = PracticeProgress(tmp_path / "own" / "practice.json")
+        station.open_practice()
+        settle_window()
+        return station.practice
+
+    @pytest.mark.parametrize("lesson", Lesson)
+    def test_every_lesson_can_be_begun_probed_and_named(
+        self, page: PracticePage, session: Session, lesson: Lesson
+    ) -> None:
+        page.lesson.setCurrentIndex(list(Lesson).index(lesson))
+        page.begin()
+        assert page.run is not None
+        assert page.banner.text().startswith("PRACTICE BENCH")
+        assert session.job.number in page.banner.text()
+        page.hint()
+        if "Touch" in page.said.text():
+            page.touch()
+            assert page.reading.text() != "–"
+            assert page.list.count() == 1
+        page.answer.setEditText(page._words(page.run.faults[:1]))
+        page.name_it()
+        assert page.said.text().startswith("Found:")
+        assert page.run is None
+        assert "found once" in page.how_far.text()
+        assert session.records == (), "nothing of it is on the record of the job"
+
+    def test_a_wrong_answer_costs_and_giving_up_does_not_count(self, page: PracticePage) -> None:
+        page.begin()
+        page.answer.setEditText("the supply is off")
+        page.name_it()
+        assert page.said.text() == "No. That costs 3."
+        page.black.setText("K99:1")
+        page.touch()
+        assert "Nothing on this panel is called" in page.said.text()
+        page.give_up()
+        assert page.said.text().startswith("It was:")
+        assert page.how_far.text() == "not found yet"
+
+    def test_progress_is_kept_with_the_user_and_a_damaged_file_begins_anew(self, tmp_path: Path) -> None:
+        path = tmp_path / "practice.json"
+        PracticeProgress(path).add(Lesson.SHORT, Score(4, 1, 3, found=True))
+        PracticeProgress(path).add(Lesson.SHORT, Score(3, 0, 3, found=True))
+        assert (
+            PracticeProgress(path).words(Lesson.SHORT) == "found 2 times, at best at a cost of 3 where 3 is the least"
+        )
+        for damage in ("", "[1, 2]", '{"SHORT": "x"}', '{"SHORT": [1', "\x00"):
+            path.write_text(damage, encoding="utf-8")
+            assert PracticeProgress(path).words(Lesson.SHORT) == "not found yet"

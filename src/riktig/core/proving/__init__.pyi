@@ -13,6 +13,7 @@ from .neighbours import neighbours
 from .places import pin_places
 from .plan import plan_tests
 from .planner import PanelFacts, Planner
+from .practice import HINT_COST, Lesson, Score, lesson_faults, noted_before, score_of
 from .probe_order import best_order, costs_of, order_tests, path_cost
 from .repair import repair_entries, repeated_after
 from .settings import plan_settings
@@ -37,6 +38,7 @@ from .wrong_panel import single_faults, with_faults
 __all__ = [
     "DEAD_PANEL",
     "FUNCTION",
+    "HINT_COST",
     "LIVE_PLAN",
     "NOT_CONNECTED",
     "OPEN_LINE",
@@ -50,6 +52,7 @@ __all__ = [
     "Faults",
     "FunctionStep",
     "Instrument",
+    "Lesson",
     "LiveGate",
     "LiveResult",
     "LiveStep",
@@ -62,6 +65,7 @@ __all__ = [
     "Probe",
     "ProvingStage",
     "Results",
+    "Score",
     "Suspect",
     "SwitchState",
     "Test",
@@ -78,6 +82,7 @@ __all__ = [
     "fault_keys",
     "fault_words",
     "judge",
+    "lesson_faults",
     "live_facts",
     "live_gate",
     "live_results",
@@ -85,6 +90,7 @@ __all__ = [
     "minutes_of",
     "neighbours",
     "next_probe",
+    "noted_before",
     "ohm_text",
     "order_tests",
     "path_cost",
@@ -101,6 +107,7 @@ __all__ = [
     "repeated_after",
     "resistances",
     "results_of",
+    "score_of",
     "single_faults",
     "state_of",
     "state_words",

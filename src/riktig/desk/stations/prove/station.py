@@ -6,7 +6,6 @@ from PySide6.QtWidgets import QInputDialog, QPushButton, QStackedWidget, QVBoxLa
 
 from riktig.core.errors import RiktigError
 from riktig.core.proving import (
-    LIVE_PLAN,
     STILL_LIVE,
     TESTS,
     CountedReading,
@@ -17,7 +16,6 @@ from riktig.core.proving import (
     Test,
     draw_switches,
     judge,
-    live_results,
     minutes_of,
     ohm_text,
     read_ohm,
@@ -32,10 +30,14 @@ from riktig.desk.stations.prove.done_list import DoneList
 from riktig.desk.stations.prove.fault_finder import FaultFinder
 from riktig.desk.stations.prove.instruments import InstrumentDialog
 from riktig.desk.stations.prove.live_page import LivePage
+from riktig.desk.stations.prove.practice_page import PracticePage
+from riktig.desk.stations.prove.practice_progress import PracticeProgress
+from riktig.desk.stations.prove.stage_buttons import show_stages
 from riktig.desk.stations.prove.where_views import WhereViews
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import PageStack, Station, flowing, plain_label, row_of
 from riktig.devices import BenchMeter, MeterLink
+from riktig.places import practice_file
 
 __all__ = ["ProveStation"]
 
@@ -76,9 +78,11 @@ class ProveStation(Station):
         large = self.button("Bench card", "The test at hand over the whole screen, read from two metres (F11)")
         large.setShortcut("F11")
         large.clicked.connect(lambda _=False: self._open_bench_card())
-        for extra in (self.meter_button, large):
+        learn = self.button("Practice …", "A simulated panel with something wrong in it: nothing of it is recorded")
+        learn.clicked.connect(lambda _=False: self.open_practice())
+        for extra in (self.meter_button, large, learn):
             extra.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-        self.add_bar((*self.stage_buttons.values(), self.meter_button, large))
+        self.add_bar((*self.stage_buttons.values(), self.meter_button, large, learn))
         self.card = ProofCard(self._typed)
         self.typed = self.card.typed
         self.finder = FaultFinder(session, self)
@@ -92,6 +96,8 @@ class ProveStation(Station):
         self.pages = PageStack()
         self.pages.addWidget(dead)
         self.pages.addWidget(self.live)
+        self.practice = PracticePage(session, PracticeProgress(practice_file()))
+        self.pages.addWidget(self.practice)
         self.add_body(self.pages)
         self.keys: dict[str, QPushButton] = {}
         for name, text, act in (
@@ -136,24 +142,12 @@ class ProveStation(Station):
             following = results.next()
             self.test_key = following.key if following else (keys[0] if keys else "")
             self.ohm = None
-        self._show_stages()
+        show_stages(self.stage_buttons, self.session, self.live.gate_now().shut)
+        if self.pages.currentWidget() is self.live:
+            self.live.refresh()
         self.cut_off.setText(self.session.evaluation.get(STILL_LIVE))
         self.cut_off.setVisible(bool(self.cut_off.text()))
         self._show()
-
-    def _show_stages(self) -> None:
-        """How far each stage is; the live ones say that they are shut."""
-        results, shut = self.session.results, self.live.gate_now().shut
-        steps = live_results(self.session.evaluation.get(LIVE_PLAN), self.session.records)
-        for stage, button in self.stage_buttons.items():
-            of_stage = [r.outcome for r in steps if r.step.stage is stage]
-            total = len(of_stage) if stage.by_steps else len([t for t, _ in results.readings if t.stage is stage])
-            passed = of_stage.count(Outcome.PASSED) if stage.by_steps else results.count(Outcome.PASSED, stage)
-            button.setText(f"{stage.value}  " + ("shut" if shut and stage.live else f"{passed} of {total}"))
-            button.setEnabled(total > 0)
-            button.setToolTip(f"Shut. {shut}" if shut and stage.live else f"{passed} of {total} passed")
-        if self.pages.currentWidget() is self.live:
-            self.live.refresh()
 
     def current_test(self) -> Test | None:
         """The test on the card: of the plan, or the one the fault finder proposes."""
@@ -213,6 +207,11 @@ class ProveStation(Station):
         self.typed.clear()
         self._show()
         self.setFocus()
+
+    def open_practice(self) -> None:
+        """Opens the practice bench, which has no way to the record of the job."""
+        self.pages.setCurrentWidget(self.practice)
+        self.practice.refresh()
 
     def ask_meter(self) -> None:
         """Asks which meter is at hand."""
