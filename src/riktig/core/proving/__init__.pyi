@@ -1,6 +1,6 @@
 from .dead_panel import DeadPanel, Piece, PieceKind, dead_panel
 from .dead_readings import bounds, resistances
-from .derived import DEAD_PANEL, FUNCTION, LIVE_PLAN, PANEL_FACTS, STILL_LIVE, TESTS
+from .derived import DEAD_PANEL, ENERGISED, FUNCTION, LIVE_PLAN, PANEL_FACTS, STILL_LIVE, TESTS
 from .effort import minutes_of
 from .fault_effects import Effects, Faults
 from .fault_words import fault_keys, fault_words, repair_words
@@ -9,6 +9,7 @@ from .instrument import Instrument
 from .live_plan import LiveStep, plan_live
 from .live_results import LiveGate, LiveResult, live_facts, live_gate, live_results, read_value
 from .locate import NextProbe, Probe, Suspect, locate, next_probe
+from .meter_help import ToMeasure, what_to_measure
 from .neighbours import neighbours
 from .places import pin_places
 from .plan import plan_tests
@@ -37,6 +38,7 @@ from .wrong_panel import single_faults, with_faults
 
 __all__ = [
     "DEAD_PANEL",
+    "ENERGISED",
     "FUNCTION",
     "HINT_COST",
     "LIVE_PLAN",
@@ -71,6 +73,7 @@ __all__ = [
     "Test",
     "TestPlan",
     "TestPoint",
+    "ToMeasure",
     "best_order",
     "bounds",
     "closed_in",
@@ -111,6 +114,7 @@ __all__ = [
     "single_faults",
     "state_of",
     "state_words",
+    "what_to_measure",
     "with_faults",
     "without_leads",
 ]

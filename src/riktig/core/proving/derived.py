@@ -28,7 +28,7 @@ from riktig.core.simulation import (
 from riktig.core.sizing import DIAL_SETTINGS, SIZING, Sizing
 from riktig.core.wiring import WIRING
 
-__all__ = ["DEAD_PANEL", "FUNCTION", "LIVE_PLAN", "PANEL_FACTS", "STILL_LIVE", "TESTS"]
+__all__ = ["DEAD_PANEL", "ENERGISED", "FUNCTION", "LIVE_PLAN", "PANEL_FACTS", "STILL_LIVE", "TESTS"]
 
 
 def _north_american(practice: Practice) -> bool:
@@ -61,9 +61,10 @@ PANEL_FACTS = (reads(CIRCUITS) & NETS & NAMES & SIZING & WIRING & RATINGS & NETW
 )
 DEAD_PANEL = reads(PANEL_FACTS).derive("dead panel", _dead)
 """The panel as a meter finds it without power."""
-_ENERGISED = (reads(CIRCUITS) & NETS & CONDUCTORS & SIZING & JOB_CIRCUIT_INPUTS).derive(
+ENERGISED = (reads(CIRCUITS) & NETS & CONDUCTORS & SIZING & JOB_CIRCUIT_INPUTS).derive(
     "panel with power on", _energised
 )
-LIVE_PLAN = (reads(PANEL_FACTS) & _ENERGISED & FUNCTION & DIAL_SETTINGS).derive("live tests", _live)
+"""Makes the panel as it is wired, with power on and at rest."""
+LIVE_PLAN = (reads(PANEL_FACTS) & ENERGISED & FUNCTION & DIAL_SETTINGS).derive("live tests", _live)
 """The settings, and the steps under voltage."""
 TESTS = (reads(PANEL_FACTS) & DEAD_PANEL & LAYOUT & DOOR).derive("tests", plan_tests)

@@ -8,7 +8,7 @@ from riktig.core.door import DOOR
 from riktig.core.evaluation import Evaluation
 from riktig.core.holes import HOLES
 from riktig.core.ids import PinRef
-from riktig.core.job import Job
+from riktig.core.job import JOB_CIRCUIT_INPUTS, Job
 from riktig.core.keys import (
     BatchKey,
     DeviceKey,
@@ -27,7 +27,7 @@ from riktig.core.keys import (
 )
 from riktig.core.plate import CUTS, LAYOUT, body_of, room_around
 from riktig.core.production import progress_of
-from riktig.core.proving import TESTS, results_of
+from riktig.core.proving import ENERGISED, PANEL_FACTS, TESTS, results_of, what_to_measure
 from riktig.core.records import NoteKept, PhotoKept, Record, taken_back
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, Device, Zone, contact_places, elements_of
 from riktig.core.simulation import RATINGS, ContactStage, OperatorState, described, is_closed
@@ -305,6 +305,12 @@ def _net(evaluation: Evaluation[Job], net_id: PinRef) -> Details | None:
     sections = [DetailsSection("Connected at", tuple(rows))]
     if links:
         sections.append(DetailsSection("Wires", links))
+    measured = what_to_measure(
+        evaluation.get(PANEL_FACTS), evaluation.get(ENERGISED), evaluation.get(JOB_CIRCUIT_INPUTS), net
+    )
+    if measured:
+        told = tuple(DetailsRow(f"{row.points}, {row.state}", row.expected) for row in measured)
+        sections.insert(0, DetailsSection("What to measure, by a skilled person", told))
     number = names.number.get(net.id, "no number")
     counts = f"{len(net.pins)} pin{'s'[: len(net.pins) != 1]}, {len(wires)} wire{'s'[: len(wires) != 1]}."
     text = "No wire can land here, so it has no number." if net.inner else counts
