@@ -30,6 +30,7 @@ from riktig.core.records import (  # noqa: E402
     Outcome,
     PartMounted,
     PartReceived,
+    PhoneTalk,
     PieceCut,
     ReadingTaken,
     TakenBack,
@@ -81,6 +82,7 @@ RECORDS = (
             "M-34 4711, calibrated to 2027-03-31",
         ),
     ),
+    NewRecord("talk:c1", PhoneTalk("wash drum", "night shift", "Is the lamp lit? no", "F2 is off or has tripped")),
     NewRecord("template:door", TemplateChecked(100.0, "yes")),
     NewRecord("piece:R1", TakenBack("piece cut", "cut from the wrong bar"), "5f3a…the id of the entry"),
 )

@@ -20,6 +20,7 @@ from .repair import repair_entries, repeated_after
 from .settings import plan_settings
 from .switch_drawing import draw_switches
 from .switch_state import NOT_CONNECTED, SwitchState, closed_in, state_of, state_words
+from .telephone import NEVER, Cause, Likely, Sighting, TelephoneTable, likely_causes, next_question, telephone_table
 from .tests import Expected, ProvingStage, Test, TestPlan, TestPoint
 from .verdicts import (
     OPEN_LINE,
@@ -42,11 +43,13 @@ __all__ = [
     "FUNCTION",
     "HINT_COST",
     "LIVE_PLAN",
+    "NEVER",
     "NOT_CONNECTED",
     "OPEN_LINE",
     "PANEL_FACTS",
     "STILL_LIVE",
     "TESTS",
+    "Cause",
     "CountedReading",
     "DeadPanel",
     "Effects",
@@ -55,6 +58,7 @@ __all__ = [
     "FunctionStep",
     "Instrument",
     "Lesson",
+    "Likely",
     "LiveGate",
     "LiveResult",
     "LiveStep",
@@ -68,8 +72,10 @@ __all__ = [
     "ProvingStage",
     "Results",
     "Score",
+    "Sighting",
     "Suspect",
     "SwitchState",
+    "TelephoneTable",
     "Test",
     "TestPlan",
     "TestPoint",
@@ -86,6 +92,7 @@ __all__ = [
     "fault_words",
     "judge",
     "lesson_faults",
+    "likely_causes",
     "live_facts",
     "live_gate",
     "live_results",
@@ -93,6 +100,7 @@ __all__ = [
     "minutes_of",
     "neighbours",
     "next_probe",
+    "next_question",
     "noted_before",
     "ohm_text",
     "order_tests",
@@ -114,6 +122,7 @@ __all__ = [
     "single_faults",
     "state_of",
     "state_words",
+    "telephone_table",
     "what_to_measure",
     "with_faults",
     "without_leads",

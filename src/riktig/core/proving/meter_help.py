@@ -19,7 +19,7 @@ MOST_CIRCUITS = 3
 """Circuits whose steps are gone through (chosen by us: a potential of many is a supply)."""
 DEAD_V = 5.0
 """No more than this is dead (chosen by us)."""
-DEAD = f"dead, below {DEAD_V:g} V"
+DEAD = "dead"
 AT_REST = "at rest, everything on"
 SAME_SHARE = 0.03
 """Voltages nearer to each other are one to a meter (chosen by us)."""

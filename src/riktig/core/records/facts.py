@@ -29,6 +29,7 @@ __all__ = [
     "Outcome",
     "PartMounted",
     "PartReceived",
+    "PhoneTalk",
     "PhotoKept",
     "PieceCut",
     "ReadingTaken",
@@ -239,6 +240,15 @@ class LiveStepDone(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="k
     stage: str = ""
 
 
+class PhoneTalk(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="phone talk"):
+    """A talk about a fault on site: what does not work, with whom, question by answer, and what was concluded."""
+
+    about: str = ""
+    caller: str = ""
+    answers: str = ""
+    concluded: str = ""
+
+
 class TaskDone(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="task"):
     """A piece of bench work that was done: its stage, what it was, and what it was done to, in words."""
 
@@ -345,6 +355,7 @@ Facts: TypeAlias = (
     | NoteKept
     | LiveReleased
     | LiveStepDone
+    | PhoneTalk
     | TaskDone
     | PartReceived
     | ContactRead

@@ -20,6 +20,7 @@ from riktig.core.records.facts import (
     OtherEntry,
     PartMounted,
     PartReceived,
+    PhoneTalk,
     PhotoKept,
     PieceCut,
     ReadingTaken,
@@ -83,6 +84,8 @@ def _name(facts: Facts, subject: str) -> str:
             return f"correction of {facts.what}" if facts.what else "correction"
         case TemplateChecked() | OtherEntry():
             return "check of a template" if isinstance(facts, TemplateChecked) else facts.name or "entry"
+        case LiveReleased() | LiveStepDone() | PhoneTalk():
+            return _of_proof(facts)
     return _of_bench(facts)
 
 
@@ -102,17 +105,12 @@ _OfBench: TypeAlias = (
     | RedLine
     | RedLineAnswered
     | NoteKept
-    | LiveReleased
-    | LiveStepDone
 )
+_OfProof: TypeAlias = LiveReleased | LiveStepDone | PhoneTalk
 
 
 def _of_bench(facts: _OfBench) -> str:
     match facts:
-        case LiveReleased():
-            return f"live tests released, {facts.stands_by} stands by"
-        case LiveStepDone():
-            return f"live step “{facts.title}”"
         case NoteKept():
             return f"note on {facts.of}"
         case TaskDone():
@@ -131,3 +129,13 @@ def _of_bench(facts: _OfBench) -> str:
             return f"red-line at {facts.name}"
         case RedLineAnswered():
             return f"red-line {facts.answer}"
+
+
+def _of_proof(facts: _OfProof) -> str:
+    match facts:
+        case LiveReleased():
+            return f"live tests released, {facts.stands_by} stands by"
+        case LiveStepDone():
+            return f"step “{facts.title}”"
+        case PhoneTalk():
+            return f"talk about {facts.about} with {facts.caller}"

@@ -19,6 +19,7 @@ from riktig.core.work import Progress
 from riktig.desk.background import Work
 from riktig.desk.session import Session
 from riktig.desk.stations.handover.edit_list import EditList
+from riktig.desk.stations.handover.telephone_dialog import TelephoneDialog
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import Station, plain_label, row_of
 
@@ -66,7 +67,9 @@ class HandoverStation(Station):
             "Purchasing table …", "Takes in order numbers, suppliers, prices, stock and lead times from CSV or XLSX"
         )
         self.prices.clicked.connect(self._ask_prices)
-        self.add_bar((self.write, self.choose, self.stop, None, self.prices))
+        self.phone = self.button("By telephone …", "What may be wrong, by what somebody on site sees")
+        self.phone.clicked.connect(lambda _=False: self.open_telephone())
+        self.add_bar((self.write, self.choose, self.stop, self.phone, None, self.prices))
         self.add_body(self.where, 0)
         self.add_body(self.marked, 0)
         self.add_body(self.bar, 0)
@@ -86,6 +89,11 @@ class HandoverStation(Station):
         self.edit_list = EditList(session)
         self.add_body(self.edit_list, 0)
         self.add_body(QWidget())
+
+    def open_telephone(self) -> None:
+        """Opens a talk about a fault of the panel as it was built."""
+        self.talk = TelephoneDialog(self.session, self)
+        self.talk.open()
 
     def _papers(self) -> QWidget:
         card = QWidget()
