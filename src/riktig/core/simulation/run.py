@@ -181,7 +181,7 @@ class Panel:
         device_ids: set[DeviceId] = set()
         for name in ("pressed", "opened", "tripped", "pushed", "foreign"):
             device_ids |= getattr(now, name) ^ getattr(was, name)
-        for name in ("pressed_units", "outputs", "blown", "welded", "dead"):
+        for name in ("pressed_units", "outputs", "blown", "welded", "dead", "stuck", "changed_over"):
             device_ids |= {did for did, _ in getattr(now, name) ^ getattr(was, name)}
         device_ids |= {did for did, _ in now.position.items() ^ was.position.items()}
         self.volts.broken = {self._consumer[key] for key in now.dead if key in self._consumer}
@@ -260,7 +260,8 @@ class Panel:
     def _closed(self, number: int) -> bool:
         contact = self.network.contacts[number]
         behaviour = self._plain.get(number)
-        if behaviour is not None and not self.operator_state.welded:
+        state = self.operator_state
+        if behaviour is not None and not (state.welded or state.stuck or state.changed_over):
             return self.stage[contact.device] == (ContactStage.IN if behaviour is Behaviour.NO else ContactStage.OUT)
         device = self.network.devices[contact.device]
         powered = True
@@ -269,7 +270,7 @@ class Panel:
         elif device.kind.can(Can.SENSOR):
             powered = self.is_fed(contact.device, "P-M")
         unit = self.units[contact.device, contact.unit]
-        return is_closed(self.operator_state, device, unit, self.stage[contact.device], powered=powered)
+        return is_closed(state, device, unit, self.stage[contact.device], powered=powered)
 
     def _poles(self) -> list[SupplyPole]:
         """The poles that give voltage now."""
