@@ -92,7 +92,7 @@ def test_a_single_fault_is_among_the_first_three_with_few_probes(name: str) -> N
     chance = Random(11)
     chance.shuffle(faults)
     places, shares = [], []
-    for fault in faults[: times(10 if name == "kelp shed" else 25, 700)]:
+    for fault in faults[: times(8 if name == "kelp shed" else 14, 700)]:
         bench = SimulatedPanel(panel, chance.randrange(10**6), (fault,))
         probes = read_until_wrong(bench, tests)
         if probes is None:
@@ -112,7 +112,7 @@ def test_two_faults_at_once_are_among_the_first_three(name: str) -> None:
     faults = [f for f in single_faults(panel) if f.wrong in (FaultKind.OFF, FaultKind.NEIGHBOUR, FaultKind.SWAPPED)]
     chance = Random(3)
     places = []
-    for _ in range(times(12, 150)):
+    for _ in range(times(8, 150)):
         first, second = chance.sample(faults, 2)
         if {first.what, first.to} & {second.what, second.to} - {""}:
             continue

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Mapping
 
-from riktig.core.ids import DeviceId, PinRef, WireId, read_pin
+from riktig.core.ids import DeviceId, PinRef, WireId, read_pin, read_wire
 from riktig.core.keys import DeviceKey, Key, PinKey, WireKey
 from riktig.core.proving.fault_effects import Faults
 from riktig.core.schematic import by_tags
@@ -29,7 +29,7 @@ def _of_wire(fault: InjectedFault, label: Callable[[PinRef], str]) -> str:
     where, to, other = (read_pin(text) for text in (fault.where, fault.to, fault.other))
     match fault.wrong:
         case FaultKind.OFF:
-            first, last = (label(read_pin(end)) for end in fault.what.split("~"))
+            first, last = (label(pin) for pin in read_wire(WireId(fault.what)))
             return f"Wire {first} to {last} missing, or off at one end"
         case FaultKind.NEIGHBOUR:
             return f"Wire from {_far(fault.what, fault.where, label)} in {label(to)} instead of {label(where)}"
@@ -41,7 +41,7 @@ def _of_wire(fault: InjectedFault, label: Callable[[PinRef], str]) -> str:
 
 def _far(wire: str, pin: str, label: Callable[[PinRef], str]) -> str:
     """How the other end of a wire is called."""
-    return next((label(read_pin(end)) for end in wire.split("~") if end != pin), "")
+    return next((label(end) for end in read_wire(WireId(wire)) if str(end) != pin), "")
 
 
 def repair_words(fault: InjectedFault, label: Callable[[PinRef], str], tags: Mapping[DeviceId, str]) -> str:
@@ -56,7 +56,7 @@ def repair_words(fault: InjectedFault, label: Callable[[PinRef], str], tags: Map
     tag = tags.get(DeviceId(fault.what), "")
     match fault.wrong:
         case FaultKind.OFF:
-            first, last = (label(read_pin(end)) for end in fault.what.split("~"))
+            first, last = (label(pin) for pin in read_wire(WireId(fault.what)))
             return f"Look at both ends, {first} and {last}; make the wire, or land and tighten it."
         case FaultKind.NEIGHBOUR:
             return f"Move the end from {label(to)} to {label(where)}."

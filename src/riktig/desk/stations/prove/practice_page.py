@@ -97,6 +97,9 @@ class PracticePage(QWidget):
         self.answer.setEditable(True)
         self.answer.setInsertPolicy(QComboBox.InsertPolicy.NoInsert)
         self.answer.setAccessibleName("What is wrong")
+        written = self.answer.lineEdit()
+        if written:
+            written.setAccessibleName("What is wrong")
         self.answer.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         self.said = plain_label("", wraps=True)
         self.said.setFont(words_font(13, bold=True))
