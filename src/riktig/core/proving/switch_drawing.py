@@ -13,7 +13,7 @@ __all__ = ["draw_switches"]
 
 WIDE, TALL, GAP = 17.0, 13.0, 2.0
 """A switch and the room between two, mm."""
-IN_A_ROW = 8
+IN_A_ROW = 11
 
 
 def draw_switches(circuits: Circuits, tags: Mapping[DeviceId, str], state: SwitchState, before: SwitchState) -> Drawing:
@@ -29,12 +29,15 @@ def draw_switches(circuits: Circuits, tags: Mapping[DeviceId, str], state: Switc
     turned = dict(state.turned)
     moved = [device.id for device in circuits.devices if device.id in state.moved or device.id in turned]
     back = [device.id for device in circuits.devices if device.id in changed]
-    shown = dict.fromkeys([*switched_off(circuits), *moved, *back])
+    switches = switched_off(circuits)
+    shown = dict.fromkeys([*switches, *moved, *back])
     shapes: list[Shape] = []
     for number, device in enumerate(shown):
         x = GAP + (number % IN_A_ROW) * (WIDE + GAP)
         y = GAP + (number // IN_A_ROW) * (TALL + GAP)
         words = turned.get(device, "") or ("in" if device in state.moved else "")
+        if not words and device not in switches:
+            words = "let go"
         shapes += _switch(Rect(x, y, WIDE, TALL), device, tags[device], state, words, lit=device in changed)
     rows = max((len(shown) + IN_A_ROW - 1) // IN_A_ROW, 1)
     width = GAP + min(max(len(shown), 1), IN_A_ROW) * (WIDE + GAP)

@@ -15,8 +15,8 @@ from riktig.desk.widgets import FittedLabel, plain_label, row_of
 
 __all__ = ["NO_METER", "ProofCard", "Verdict", "verdict_of"]
 
-SWITCHES_PX = 150
-"""Height of the picture of the switches, px (chosen by us: three rows of them)."""
+SWITCHES_PX = 112
+"""Height of the picture of the switches, px (chosen by us: two rows of eleven, readable)."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -201,6 +201,8 @@ class ProveStation(Station):
     def go_to(self, key: str) -> None:
         """Goes to a test; what its switches need differently from the one before is lit up."""
         self.pages.setCurrentIndex(0)
+        if self.finder.proposed is None or key != self.finder.proposed.key:
+            self.below.setCurrentIndex(0)
         before = self.current_test()
         self.stands = before.state if before else SwitchState()
         self.test_key, self.ohm = key, None

@@ -77,10 +77,12 @@ class SuspectsPanel(QWidget):
         self.list.clear()
         for suspect in suspects[:MOST_SHOWN]:
             more = f", or {len(suspect.alike)} places like it" if suspect.alike else ""
-            item = QListWidgetItem(f"{suspect.weight:.0%}  {words(suspect)[0]}{more}")
+            share = f"{suspect.weight:.0%}  " if count > 1 else ""
+            item = QListWidgetItem(f"{share}{words(suspect)[0]}{more}")
             self.list.addItem(item)
         self.next.setEnabled(probe is not None)
-        self.next.setText(f"Next probe: {probe_words}" if probe else "No reading tells these apart: look")
+        nothing = "No reading tells these apart: look" if count > 1 else "Nothing more to read: look there"
+        self.next.setText(f"Next probe: {probe_words}" if probe else nothing)
         self.what_to_do.setText(words(suspects[0])[1] if suspects else "")
 
     def _picked(self, row: int) -> None:
