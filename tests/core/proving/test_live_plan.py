@@ -7,6 +7,7 @@ import pytest
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import share, some
 
+from riktig.core.catalogue import Can
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import set_supply
@@ -25,7 +26,7 @@ from riktig.core.proving import (
     results_of,
 )
 from riktig.core.records import LiveReleased, LiveStepDone, Record, TakenBack
-from riktig.core.schematic import with_names_recorded
+from riktig.core.schematic import CIRCUITS, with_names_recorded
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING
 from riktig.demo_job import frost_fan, kelp_shed, wash_drum
@@ -154,7 +155,7 @@ def test_the_file_refuses_a_live_step_before_the_release_and_a_voltage_without_i
     file.close()
 
 
-@pytest.mark.parametrize(("text", "volts"), [("231", 231.0), ("231,5 V", 231.5), (" 0 v", 0.0)])
+@pytest.mark.parametrize(("text", "volts"), [("231", 231.0), ("231,5 V", 231.5), (" 0 v", 0.0), ("28 ms", 28.0)])
 def test_a_voltage_is_understood(text: str, volts: float) -> None:
     assert read_value(text) == volts
 
@@ -193,3 +194,18 @@ def test_settings_that_are_open_keep_the_live_steps_shut() -> None:
     settings = [r for r in live_results(evaluation.get(LIVE_PLAN), ()) if r.step.stage is ProvingStage.SETTINGS]
     gate = live_gate(results_of(evaluation.get(TESTS), ()), None, (), settings)
     assert "Settings: 1 not passed" in gate.open_work
+
+
+def test_every_residual_current_device_is_tried_by_its_button_and_timed() -> None:
+    """IEC 61008-1 and 61009-1: 300 ms at the rated residual current, general type (from memory)."""
+    steps = steps_of("kelp shed")
+    devices = [d for d in Evaluation(kelp_shed()).get(CIRCUITS).devices if d.kind.can(Can.RESIDUAL)]
+    assert devices
+    for device in devices:
+        button, timed = (next(s for s in steps if s.key == f"rcd {what}:{device.id}") for what in ("button", "time"))
+        assert not button.unit
+        assert timed.passes(280.0)
+        assert not timed.passes(301.0)
+        on = next(n for n, s in enumerate(steps) if s.title == f"{button.title.partition(',')[0]} on")
+        assert steps.index(button) > on, "after it is switched on"
+    assert not any(step.key.startswith("rcd") for step in steps_of("wash drum"))

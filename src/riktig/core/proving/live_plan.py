@@ -20,6 +20,9 @@ TRANSFORMER_HIGH = 0.15
 """A transformer without load gives so much more than rated (common practice, no source)."""
 TRIM = (23.5, 24.5)
 """Where a 24 V supply is left after trimming (chosen by us; IEC 61131-2 lets 20.4 to 28.8 V, from memory)."""
+RCD_MS = 300.0
+"""A residual-current device of the general type opens within, at its rated residual current (IEC 61008-1 table 1 and
+IEC 61009-1 table 2, from memory, sure)."""
 DEAD_V = 5.0
 """No more than this is dead, read with a tester that loads the point (chosen by us)."""
 PROVING_UNIT = "Prove the voltage tester on a source that is known to be live."
@@ -179,6 +182,8 @@ class _Energise:
         self._panel.run_until_stable()
         for first, last in self._pairs(device):
             yield from self._measured(f"{tag} on", f"Switch {tag} on", (first, last), "")
+        if device.kind.can(Can.RESIDUAL):
+            yield from _residual(device, tag)
         for maker in self._live_supplies():
             if maker not in before:
                 yield from self._supply(maker)
@@ -224,6 +229,16 @@ class _Energise:
         expected = f"{volts:.0f} V {reading.kind}".rstrip() + f", {low:.0f} to {top:.0f} V"
         yield LiveStep(key, ProvingStage.ENERGISE, title, f"{before}: measure {where}", (expected,),
                        float(f"{low:.0f}"), float(f"{top:.0f}"), "V")  # fmt: skip
+
+
+def _residual(device: Device, tag: str) -> Iterator[LiveStep]:
+    """Of a residual-current device its own test button, and the time it takes at its rated residual current."""
+    stage = ProvingStage.ENERGISE
+    yield LiveStep(f"rcd button:{device.id}", stage, f"{tag}, residual current", f"Press the test button of {tag}",
+                   (f"{tag} opens; switch it on again",))  # fmt: skip
+    words = f"Trip {tag} with a residual-current tester at its rated residual current, both half-waves"
+    yield LiveStep(f"rcd time:{device.id}", stage, f"{tag}, residual current", words,
+                   (f"opens within {RCD_MS:g} ms",), 0.0, RCD_MS, "ms")  # fmt: skip
 
 
 def _switches(device: Device) -> bool:

@@ -130,7 +130,7 @@ def read_value(text: str) -> float:
     Raises:
         RiktigError: it cannot be read as one.
     """
-    body = text.strip()[:LONGEST_READING].replace(",", ".").rstrip("VvAas ").strip()
+    body = text.strip()[:LONGEST_READING].replace(",", ".").rstrip("VvAams ").strip()
     try:
         value = float(body)
     except ValueError:

@@ -30,7 +30,8 @@ CAUTION = (
     "their movement safe. Local codes and licensed practice decide."
 )
 FIELD = "Field contacts are imitated at their terminals, motors are replaced by lamps or stay uncoupled."
-VOLTS = "V"
+MEASURED = ("V", "ms")
+"""What takes an instrument; a dial is read with one's eyes."""
 RELEASE = "live tests"
 _SIGNS = {Outcome.PASSED: "✓", Outcome.FAILED: "✗", Outcome.SKIPPED: "–", Outcome.OPEN: " "}
 
@@ -227,12 +228,12 @@ class LivePage(QWidget):
 
     def _record(self, result: LiveResult, outcome: Outcome) -> None:
         step = result.step
-        if step.unit == VOLTS and not self.meter:
+        if step.unit in MEASURED and not self.meter:
             self.session.say("No reading without its meter: press M on a dead test and say what it is.", wrong=True)
             return
         value = _figure(self.value) if step.unit else ""
         found = _figure(self.found) if step.trimmed else ""
-        meter = self.meter if step.unit == VOLTS else ""
+        meter = self.meter if step.unit in MEASURED else ""
         facts = live_facts(step, outcome, value, found, meter, self.remark.text().strip())
         row = self.list.currentRow()
         if self.session.record(step.key, facts):
