@@ -248,6 +248,16 @@ def test_a_label_is_traced(demo_path: Path, capsys: pytest.CaptureFixture[str]) 
     assert main(["trace", str(demo_path), "nothing"]) == 2
 
 
+def test_a_number_is_traced_with_what_to_measure(demo_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    """By hand: 27 of the shed is dead until the other panel lets the fan run, and while its stop is pressed."""
+    assert main(["trace", str(demo_path), "27"]) == 0
+    out = capsys.readouterr().out
+    told = out[out.index("To measure, by a skilled person") :].splitlines()
+    assert "at rest, everything on: dead" in told[1]
+    assert any("then press S1: dead" in line for line in told)
+    assert any(line.endswith("230 V AC") for line in told)
+
+
 def test_a_script_is_done_to_the_panel_with_the_states_after_each_step(
     demo_path: Path, tmp_path: Path, capsys: pytest.CaptureFixture[str]
 ) -> None:

@@ -1,6 +1,6 @@
 """Tests of what must be joined: protective bonds, every wire end to end, jumpers, links and plugged joints."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from math import inf
 
@@ -112,8 +112,14 @@ def _plugs(planner: Planner) -> Iterator[Test]:
         if piece.kind is PieceKind.PLUG:
             held = {pin.device for pin in (piece.a, piece.b) if planner.panel.devices[pin.device].kind.has_coil}
             by_state.setdefault(replace(planner.off, moved=frozenset(held)), []).append(piece)
+    contacts = {
+        pin: piece
+        for piece in reversed(planner.panel.pieces)
+        if piece.kind is PieceKind.CONTACT
+        for pin in (piece.a, piece.b)
+    }
     for state, plugs in by_state.items():
-        points = [(_beyond(planner, plug.a), _beyond(planner, plug.b)) for plug in plugs]
+        points = [(_beyond(planner, contacts, plug.a), _beyond(planner, contacts, plug.b)) for plug in plugs]
         for plug, pair, between in zip(plugs, points, planner.between(state, points), strict=True):
             expected = replace(between, low=0.0, why="Pole, plug and heater in a row, the leads taken off.")
             title = f"Plug {planner.point(plug.a).label} to {planner.point(plug.b).label}"
@@ -121,11 +127,9 @@ def _plugs(planner: Planner) -> Iterator[Test]:
             yield replace(card, true_of=f"{plug.a} {plug.b}")
 
 
-def _beyond(planner: Planner, pin: PinRef) -> PinRef:
+def _beyond(planner: Planner, contacts: Mapping[PinRef, Piece], pin: PinRef) -> PinRef:
     """The nearest pin that a probe reaches: itself, or the other end of the pole or heater that begins in a plug."""
-    if planner.panel.devices[pin.device].kind.pin(pin.marking).clamp is not Clamp.PLUG:
+    piece = contacts.get(pin)
+    if piece is None or planner.panel.devices[pin.device].kind.pin(pin.marking).clamp is not Clamp.PLUG:
         return pin
-    for piece in planner.panel.pieces:
-        if piece.kind is PieceKind.CONTACT and pin in (piece.a, piece.b):
-            return piece.b if piece.a == pin else piece.a
-    return pin
+    return piece.b if piece.a == pin else piece.a

@@ -98,8 +98,8 @@ class Planner:
         if known is None:
             panel = self.panel
             known = [[] for _ in panel.pins]
-            for number in np.flatnonzero(panel.closed(state) & (panel.low <= RING_OHM)).tolist():
-                a, b = panel.ends[number].tolist()
+            numbers = np.flatnonzero(panel.closed(state) & (panel.low <= RING_OHM))
+            for number, (a, b) in zip(numbers.tolist(), panel.ends[numbers].tolist(), strict=True):
                 known[a].append((number, b))
                 known[b].append((number, a))
             self._low_ways[state] = known
