@@ -18,10 +18,11 @@ from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.prove import ProveStation
+from riktig.desk.stations.prove.bench_control import ProveBench
 from riktig.desk.stations.prove.instruments import InstrumentDialog
 from riktig.desk.stations.prove.practice_page import PracticePage
 from riktig.desk.stations.prove.practice_progress import PracticeProgress
-from riktig.devices import ScpiMeter
+from riktig.devices import ScpiMeter, Speech
 from tests.desk.conftest import BENCH_METER, press, settle_window, type_reading
 
 
@@ -223,6 +224,29 @@ class TestProve:
         press(card, Qt.Key.Key_Backspace)
         assert station.test_key == session.records[-1].subject
         card.close()
+
+
+def test_the_card_says_each_point_and_each_reading_once(window: MainWindow) -> None:
+    window.go_to("Prove")
+    settle_window()
+    station = window.stations["Prove"]
+    assert isinstance(station, ProveStation)
+    station.take_meter(BENCH_METER)
+    told: list[str] = []
+    bench = ProveBench(station, Speech(find=lambda name: name, start=lambda command: told.append(command[-1])))
+    bench.card.show_now()
+    assert told == [], "it was not asked to speak"
+    bench.card.speak.setChecked(True)
+    station.go_to_stage(ProvingStage.WIRES)
+    bench.card.show_now()
+    bench.card.show_now()
+    bench.card.scanned("0.3")
+    bench.card.show_now()
+    said = [text for text in told if text != "--cancel"]
+    assert len(said) == 2
+    assert " to " in said[0]
+    assert said[1].startswith("0.1 ohm")
+    bench.card.close()
 
 
 @pytest.fixture

@@ -5,6 +5,7 @@ from riktig.devices.meter_link import MeterIdentity, MeterLink, ohm_of_answer
 from riktig.devices.scanner import FOOT_SWITCH_KEY, FootSwitch, Scanner
 from riktig.devices.scpi_meter import SIMULATED_IDENTITY, ScpiMeter
 from riktig.devices.simulated_panel import SimulatedPanel
+from riktig.devices.speech import Speech
 
 __all__ = [
     "FOOT_SWITCH_KEY",
@@ -17,5 +18,6 @@ __all__ = [
     "Scanner",
     "ScpiMeter",
     "SimulatedPanel",
+    "Speech",
     "ohm_of_answer",
 ]

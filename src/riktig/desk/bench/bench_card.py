@@ -84,6 +84,9 @@ class BenchCard(QWidget):
         self.done.setObjectName("main")
         self.batch = _large("Whole batch", "The next operation of every wire of the batch: B", lambda: self.do_batch())
         self.back = _large("Take back", "Backspace", lambda: self.take_back())
+        self.speak = _large("Speak", "Says aloud what to touch and what came", lambda: None)
+        self.speak.setCheckable(True)
+        self.speak.hide()
         self._lay_out()
         self.set_theme(DARK)
 
@@ -114,6 +117,7 @@ class BenchCard(QWidget):
         buttons.setSpacing(16)
         buttons.addWidget(self.back, 1)
         buttons.addWidget(self.batch, 1)
+        buttons.addWidget(self.speak, 1)
         buttons.addWidget(self.done, 2)
         whole.addLayout(buttons)
 

@@ -4,6 +4,8 @@ from typing import TYPE_CHECKING
 
 from riktig.core.schematic import NAMES
 from riktig.desk.bench import BenchCard, BenchWords
+from riktig.desk.stations.prove.card import Verdict
+from riktig.devices import Speech
 
 if TYPE_CHECKING:
     from riktig.desk.stations.prove.station import ProveStation
@@ -16,13 +18,17 @@ class ProveBench:
 
     Args:
         station: The station whose test it shows.
+        speech: What speaks; that of the desktop where none is given.
     """
 
-    def __init__(self, station: "ProveStation") -> None:
+    def __init__(self, station: "ProveStation", speech: Speech | None = None) -> None:
         self._station = station
+        self.speech = speech or Speech()
+        self._said = ""
         self.card = BenchCard(self._words, lambda: station.where.whole.drawing)
         self.card.done.setText("Read, accept")
         self.card.do_next, self.card.take_back = self._next, station.back
+        self.card.speak.setVisible(self.speech.is_there)
         self.card.step, self.card.scanned = station.step, self._typed
 
     def open(self) -> None:
@@ -40,6 +46,7 @@ class ProveBench:
         tags = station.session.evaluation.get(NAMES).tag
         changed = sorted(tags[device] for device in test.state.changes_from(station.stands))
         parts = [f"Switch first: {', '.join(changed)}." if changed else "", test.first, test.caution, verdict.words]
+        self._speak(f"{test.black.label} to {test.red.label}. Should read {test.expected.text}.", verdict)
         return BenchWords(
             f"{test.title}   {station.card.count.text()}   {meter}",
             verdict.reading,
@@ -47,6 +54,13 @@ class ProveBench:
             ((test.black.label, test.black.place), (test.red.label, test.red.place)),
             caution=" ".join(part for part in parts if part),
         )
+
+    def _speak(self, asked: str, verdict: Verdict) -> None:
+        """Says a new card, or a new reading of it, once."""
+        text = asked if verdict.role not in ("meets", "fails") else f"{verdict.reading}. {verdict.words}"
+        if self.card.speak.isChecked() and text != self._said:
+            self.speech.say(text)
+        self._said = text
 
     def _next(self) -> None:
         """Reads the connected meter where nothing was read yet, accepts the reading otherwise."""
