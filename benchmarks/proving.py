@@ -3,11 +3,17 @@
 Run: .venv/bin/python benchmarks/proving.py
 """
 
+import os
 import statistics
+import tempfile
 import time
 from collections.abc import Callable
+from pathlib import Path
 from random import Random
 
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+from PySide6.QtWidgets import QApplication
 from wires import panel
 
 from riktig.core.door import DOOR
@@ -18,6 +24,7 @@ from riktig.core.proving import (
     DEAD_PANEL,
     PANEL_FACTS,
     TESTS,
+    Instrument,
     Probe,
     ProvingStage,
     SwitchState,
@@ -31,8 +38,12 @@ from riktig.core.proving import (
 )
 from riktig.core.schematic import CIRCUITS
 from riktig.core.simulation import FaultKind
+from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING
-from riktig.devices import SimulatedPanel
+from riktig.desk.app import application
+from riktig.desk.session import Session
+from riktig.desk.stations.prove import ProveStation
+from riktig.devices import BenchMeter, SimulatedPanel
 
 RUNS = 5
 
@@ -89,6 +100,32 @@ def main() -> None:
         ]
         pairs.append(median_ms(lambda: locate(dead, probes), 1))  # noqa: B023 - called at once
     print(f"two faults, all cards read    {statistics.median(pairs):8.0f} ms, at most {max(pairs):.0f}")
+    print(f"a card accepted in the window {in_the_window():8.0f} ms until the next one is shown")
+
+
+def in_the_window() -> float:
+    """From Enter until the next card is on the screen, the reading in the file, ms."""
+    application()
+    with tempfile.TemporaryDirectory() as folder:
+        session = Session(who="Ida")
+        session.open(JobFile.create(Path(folder) / "b.riktig", panel(32), who="Ida", at="t"))
+        station = ProveStation(session, BenchMeter())
+        session.evaluation.get(TESTS)
+        station.take_meter(Instrument("M-34", "4711", "2999-12-31", 0.0))
+        station.resize(1000, 700)
+        station.show()
+        station.refresh()
+        session.records_changed.connect(station.refresh)
+        station.go_to_stage(ProvingStage.WIRES)
+        times = []
+        for _ in range(9):
+            station.take_typed("0.1")
+            begin = time.perf_counter()
+            station.accept()
+            QApplication.processEvents()
+            times.append((time.perf_counter() - begin) * 1000)
+        station.close()
+    return statistics.median(times)
 
 
 if __name__ == "__main__":

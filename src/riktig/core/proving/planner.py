@@ -4,6 +4,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from math import inf, isinf
+from typing import TypeAlias
 
 import numpy as np
 
@@ -44,6 +45,10 @@ class PanelFacts:
     north_american: bool = False
 
 
+Ways: TypeAlias = dict[int, list[tuple[int, int]]]
+"""From some nodes the pieces that lead on, with the node at their other end."""
+
+
 @dataclass
 class Planner:
     """Answers about one panel, each worked out once."""
@@ -57,6 +62,9 @@ class Planner:
     _passive: dict[SwitchState, dict[frozenset[int], tuple[str, ...]]] = field(default_factory=dict)
     _low_ways: dict[SwitchState, list[list[tuple[int, int]]]] = field(default_factory=dict)
     _low_groups: dict[SwitchState, list[int]] = field(default_factory=dict)
+    _differences: dict[SwitchState, tuple[frozenset[int], dict[int, list[tuple[int, int]]]]] = field(
+        default_factory=dict
+    )
     _words: dict[SwitchState, str] = field(default_factory=dict)
     _points: dict[PinRef, TestPoint] = field(default_factory=dict)
 
@@ -114,6 +122,21 @@ class Planner:
             known = self._low_groups[state] = islands(len(panel.pins), panel.ends[low]).tolist()
         return known
 
+    def _differs(self, state: SwitchState) -> tuple[frozenset[int], Ways]:
+        """The low pieces that the hands open against the same breakers without them, and those that they close."""
+        known = self._differences.get(state)
+        if known is None:
+            panel = self.panel
+            low = panel.low <= RING_OHM
+            now, then = panel.closed(state) & low, panel.closed(SwitchState(state.off)) & low
+            more: Ways = {}
+            numbers = np.flatnonzero(now & ~then)
+            for number, (a, b) in zip(numbers.tolist(), panel.ends[numbers].tolist(), strict=True):
+                more.setdefault(a, []).append((number, b))
+                more.setdefault(b, []).append((number, a))
+            known = self._differences[state] = frozenset(np.flatnonzero(then & ~now).tolist()), more
+        return known
+
     def way(self, state: SwitchState, first: PinRef, last: PinRef, *, without: int = -1) -> list[int]:
         """The fewest pieces of low resistance that lead from one pin to another, in order; none where none do.
 
@@ -127,14 +150,15 @@ class Planner:
         labels = self._low_labels(state)
         if labels[start] != labels[goal]:
             return []
-        beside = self.low_ways(state)
+        beside = self.low_ways(SwitchState(state.off))
+        gone, more = self._differs(state)
         came: dict[int, tuple[int, int]] = {start: (-1, start)}
         edge = [start]
         while edge and goal not in came:
             further: list[int] = []
             for at in edge:
-                for number, other in beside[at]:
-                    if other not in came and number != without:
+                for number, other in (*beside[at], *more.get(at, ())):
+                    if other not in came and number != without and number not in gone:
                         came[other] = (number, at)
                         further.append(other)
             edge = further

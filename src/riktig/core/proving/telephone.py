@@ -30,6 +30,8 @@ NEVER = (
     "Never reset anything twice, and not once before its cause is known.",
     "If it smells, hums, smokes or is hot: leave it, keep away and call somebody skilled.",
 )
+START = "START / ON"
+"""What the button that starts a load does, as the table of colours calls it."""
 SOMETHING_ELSE = 0.1
 """What is kept for causes that are not looked at here (chosen by us)."""
 PRIOR = {"tripped": 1.0, "off": 0.6, "lost": 0.5, "stopped": 0.5, "coil": 0.2, "lamp": 0.2, "main": 0.4}
@@ -85,7 +87,7 @@ def telephone_table(facts: PanelFacts, energised: Callable[[], Panel], circuit: 
     """
     devices = [d for d in facts.circuits.devices if d.zone is not Zone.FIELD]
     lamps = [d for d in devices if d.kind.can(Can.SHOWS)]
-    start = next((d for d in devices if d.circuit == circuit and d.kind.id == "start_button"), None)
+    start = next((d for d in devices if d.circuit == circuit and d.kind.function == START), None)
     motor = next((d for d in facts.circuits.devices if d.circuit == circuit and d.kind.is_motor), None)
     causes = (NOTHING, *_causes(facts, devices, circuit))
     sightings = [

@@ -1,11 +1,12 @@
 """What a test of the dead panel is: two points, how the switches stand, and between which bounds they must read."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import Enum
 from math import inf
 
 from riktig.core.ids import PinRef
 from riktig.core.proving.switch_state import REST, SwitchState
+from riktig.core.records import ReadingTaken, Slot
 
 __all__ = ["OPEN_ABOVE_OHM", "Expected", "ProvingStage", "Test", "TestPlan", "TestPoint"]
 
@@ -104,11 +105,15 @@ class Test:
 
 @dataclass(frozen=True, slots=True)
 class TestPlan:
-    """All tests, in order."""
+    """All tests, in order.
+
+    ``present`` is kept by whoever judges readings: what a reading taken now would say, for every test.
+    """
 
     __test__ = False
 
     tests: tuple[Test, ...]
+    present: dict[Slot, ReadingTaken] = field(default_factory=dict, init=False, compare=False, repr=False)
 
     def of(self, stage: ProvingStage) -> tuple[Test, ...]:
         """The tests of one stage."""

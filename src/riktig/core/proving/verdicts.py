@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from riktig.core.errors import RiktigError
 from riktig.core.production import Stale
 from riktig.core.proving.tests import ProvingStage, Test, TestPlan
-from riktig.core.records import Outcome, ReadingTaken, Record, Slot, counted, slot_of
+from riktig.core.records import Outcome, ReadingTaken, Record, counted, slot_of
 
 __all__ = [
     "OPEN_LINE",
@@ -176,8 +176,8 @@ def results_of(plan: TestPlan, records: Iterable[Record]) -> Results:
     Returns:
         The outcomes by test.
     """
-    present: dict[Slot, ReadingTaken] = {}
-    for test in plan.tests:
+    present = plan.present
+    for test in plan.tests if not present else ():
         facts = reading_facts(test, Outcome.OPEN, ohm=None, meter="")
         present[slot_of(test.key, facts)] = facts
     last = {item.record.subject: item for item in counted(records, ReadingTaken, present)}
