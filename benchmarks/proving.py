@@ -16,13 +16,12 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from PySide6.QtWidgets import QApplication
 from wires import panel
 
-from riktig.core.door import DOOR
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job
-from riktig.core.plate import LAYOUT
 from riktig.core.proving import (
     DEAD_PANEL,
     PANEL_FACTS,
+    PIN_PLACES,
     TESTS,
     Instrument,
     Probe,
@@ -32,11 +31,9 @@ from riktig.core.proving import (
     locate,
     next_probe,
     path_cost,
-    pin_places,
     plan_tests,
     single_faults,
 )
-from riktig.core.schematic import CIRCUITS
 from riktig.core.simulation import FaultKind
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING
@@ -61,14 +58,13 @@ def median_ms(work: Callable[[], object], runs: int = RUNS) -> float:
 def main() -> None:
     """Prints the medians."""
     evaluation: Evaluation[Job] = Evaluation(panel(32))
-    facts, layout, door = evaluation.get(PANEL_FACTS), evaluation.get(LAYOUT), evaluation.get(DOOR)
+    facts, places = evaluation.get(PANEL_FACTS), evaluation.get(PIN_PLACES)
     dead = evaluation.get(DEAD_PANEL)
     wires = evaluation.get(WIRING).wires
     print(f"{len(wires)} wires")
-    print(f"plan                          {median_ms(lambda: plan_tests(facts, dead, layout, door), 3):8.0f} ms")
+    print(f"plan                          {median_ms(lambda: plan_tests(facts, dead, places), 3):8.0f} ms")
     tests = [test for test in evaluation.get(TESTS).tests if test.stage is not ProvingStage.INSULATION]
     own = [test for test in tests if test.stage is ProvingStage.WIRES]
-    places = pin_places(evaluation.get(CIRCUITS), layout, door)
     rank = {str(wire.key): n for n, wire in enumerate(wires)}
     listed = sorted(own, key=lambda test: rank.get(test.wire, len(rank)))
     ways = [path_cost(range(len(own)), costs_of(some, places)) for some in (own, listed)]

@@ -1,6 +1,6 @@
 from .dead_panel import DeadPanel, Piece, PieceKind, dead_panel
 from .dead_readings import bounds, resistances
-from .derived import DEAD_PANEL, ENERGISED, FUNCTION, LIVE_PLAN, PANEL_FACTS, STILL_LIVE, TESTS
+from .derived import DEAD_PANEL, ENERGISED, FUNCTION, LIVE_PLAN, PANEL_FACTS, PIN_PLACES, STILL_LIVE, TESTS
 from .effort import minutes_of
 from .fault_effects import Effects, Faults
 from .fault_words import fault_keys, fault_words, repair_words
@@ -47,6 +47,7 @@ __all__ = [
     "NOT_CONNECTED",
     "OPEN_LINE",
     "PANEL_FACTS",
+    "PIN_PLACES",
     "STILL_LIVE",
     "TESTS",
     "Cause",

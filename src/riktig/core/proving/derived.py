@@ -11,6 +11,7 @@ from riktig.core.proving.dead_panel import DeadPanel, dead_panel
 from riktig.core.proving.function import FunctionStep, plan_function
 from riktig.core.proving.live_plan import LiveStep, plan_live
 from riktig.core.proving.lockout import still_live_text
+from riktig.core.proving.places import pin_places
 from riktig.core.proving.plan import plan_tests
 from riktig.core.proving.planner import PanelFacts
 from riktig.core.proving.settings import plan_settings
@@ -28,7 +29,7 @@ from riktig.core.simulation import (
 from riktig.core.sizing import DIAL_SETTINGS, SIZING, Sizing
 from riktig.core.wiring import WIRING
 
-__all__ = ["DEAD_PANEL", "ENERGISED", "FUNCTION", "LIVE_PLAN", "PANEL_FACTS", "STILL_LIVE", "TESTS"]
+__all__ = ["DEAD_PANEL", "ENERGISED", "FUNCTION", "LIVE_PLAN", "PANEL_FACTS", "PIN_PLACES", "STILL_LIVE", "TESTS"]
 
 
 def _north_american(practice: Practice) -> bool:
@@ -67,4 +68,6 @@ ENERGISED = (reads(CIRCUITS) & NETS & CONDUCTORS & SIZING & JOB_CIRCUIT_INPUTS).
 """Makes the panel as it is wired, with power on and at rest."""
 LIVE_PLAN = (reads(PANEL_FACTS) & ENERGISED & FUNCTION & DIAL_SETTINGS).derive("live tests", _live)
 """The settings, and the steps under voltage."""
-TESTS = (reads(PANEL_FACTS) & DEAD_PANEL & LAYOUT & DOOR).derive("tests", plan_tests)
+PIN_PLACES = (reads(CIRCUITS) & LAYOUT & DOOR).derive("places of pins", pin_places)
+"""Where every pin is for somebody with two probes."""
+TESTS = (reads(PANEL_FACTS) & DEAD_PANEL & PIN_PLACES).derive("tests", plan_tests)

@@ -1,9 +1,10 @@
 """The test plan of the dead panel: bonds, every conductor, no shorts, insulation, in an order that saves steps."""
 
-from riktig.core.door import DoorPlan
-from riktig.core.plate import Layout
+from collections.abc import Mapping
+
+from riktig.core.geometry import Point
+from riktig.core.ids import PinRef
 from riktig.core.proving.dead_panel import DeadPanel
-from riktig.core.proving.places import pin_places
 from riktig.core.proving.plan_apart import insulation_tests, short_tests
 from riktig.core.proving.plan_joined import bond_tests, joint_tests, wire_tests
 from riktig.core.proving.planner import PanelFacts, Planner
@@ -13,14 +14,13 @@ from riktig.core.proving.tests import TestPlan
 __all__ = ["plan_tests"]
 
 
-def plan_tests(facts: PanelFacts, panel: DeadPanel, layout: Layout, door: DoorPlan) -> TestPlan:
+def plan_tests(facts: PanelFacts, panel: DeadPanel, places: Mapping[PinRef, Point]) -> TestPlan:
     """Bonds, then every conductor end to end, then no continuity between potentials, then insulation.
 
     Args:
         facts: The panel as it is drawn, named, bought and wired.
         panel: The dead panel as it is wired.
-        layout: The plate: where everything stands.
-        door: The doors with their operators.
+        places: Where every pin is.
     """
     planner = Planner(facts, panel)
     tests = (
@@ -30,4 +30,4 @@ def plan_tests(facts: PanelFacts, panel: DeadPanel, layout: Layout, door: DoorPl
         *short_tests(planner),
         *insulation_tests(planner),
     )
-    return TestPlan(order_tests(tests, pin_places(facts.circuits, layout, door)))
+    return TestPlan(order_tests(tests, places))

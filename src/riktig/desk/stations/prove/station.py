@@ -60,7 +60,7 @@ class ProveStation(Station):
         super().__init__(session)
         self.meter = meter
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.test_key = ""
+        self.test_key, self._going_on = "", False
         self.ohm: float | None = None
         self.instrument: Instrument | None = None
         self.link: MeterLink | None = None
@@ -77,7 +77,7 @@ class ProveStation(Station):
         self.meter_button.clicked.connect(lambda _=False: self.ask_meter())
         large = self.button("Bench card", "The test at hand over the whole screen, read from two metres (F11)")
         large.setShortcut("F11")
-        large.clicked.connect(lambda _=False: self._open_bench_card())
+        large.clicked.connect(lambda _=False: self.bench.open())
         learn = self.button("Practice …", "A simulated panel with something wrong in it: nothing of it is recorded")
         learn.clicked.connect(lambda _=False: self.open_practice())
         for extra in (self.meter_button, large, learn):
@@ -147,7 +147,8 @@ class ProveStation(Station):
             self.live.refresh()
         self.cut_off.setText(self.session.evaluation.get(STILL_LIVE))
         self.cut_off.setVisible(bool(self.cut_off.text()))
-        self._show()
+        if not self._going_on:
+            self._show()
 
     def current_test(self) -> Test | None:
         """The test on the card: of the plan, or the one the fault finder proposes."""
@@ -166,8 +167,8 @@ class ProveStation(Station):
             self.card.show_nothing("Nothing to test yet")
             return
         evaluation = self.session.evaluation
-        same = [t for t, _ in results.readings if t.stage is test.stage]
-        at = next((i for i, t in enumerate(same, 1) if t.key == test.key), 0)
+        same = [t.key for t, _ in results.readings if t.stage is test.stage]
+        at = same.index(test.key) + 1 if test.key in same else 0
         left = [t for t, r in results.readings if r is None or r.outcome is Outcome.FAILED]
         count = f"{test.stage.value}: {at} of {len(same)}" if at else "proposed"
         switches = draw_switches(evaluation.get(CIRCUITS), evaluation.get(NAMES).tag, test.state, self.stands)
@@ -287,7 +288,10 @@ class ProveStation(Station):
         ohm = self.ohm if meter else None
         noted, zero = (meter.noted, meter.zero) if meter and ohm is not None else ("", 0.0)
         facts = reading_facts(test, outcome, ohm=ohm, meter=noted, reason=reason, zero=zero)
-        if self.session.record(test.key, facts):
+        self._going_on = outcome is not Outcome.FAILED
+        recorded = self.session.record(test.key, facts)
+        self._going_on = False
+        if recorded:
             self._history.append(test.key)
             if outcome is Outcome.FAILED:
                 self.ohm = None
@@ -320,8 +324,8 @@ class ProveStation(Station):
             self._record(Outcome.PASSED)
 
     def _is_wrong(self, test: Test) -> bool:
-        meter = self.instrument
-        return meter is not None and self.ohm is not None and judge(test, self.ohm, meter.zero) is Outcome.FAILED
+        zero = self.instrument.zero if self.instrument else 0.0
+        return self.ohm is not None and judge(test, self.ohm, zero) is Outcome.FAILED
 
     def ask_fail(self) -> None:
         """Records the failure; asks what is wrong where the reading does not say it."""
@@ -370,9 +374,6 @@ class ProveStation(Station):
         else:
             self.below.setCurrentIndex(0)
 
-    def _open_bench_card(self) -> None:
-        self.bench.open()
-
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """The keys of the bench card."""
         acts = {
@@ -395,5 +396,5 @@ class ProveStation(Station):
             super().keyPressEvent(event)
 
     def work_place(self) -> QWidget | None:
-        """The card itself, whose keys are those of the bench."""
+        """The card, whose keys are those of the bench."""
         return self

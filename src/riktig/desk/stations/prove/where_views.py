@@ -8,8 +8,7 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.ids import WireId
 from riktig.core.job import Job
 from riktig.core.plate import LAYOUT
-from riktig.core.proving import Test, draw_close, draw_where, pin_places
-from riktig.core.schematic import CIRCUITS
+from riktig.core.proving import PIN_PLACES, Test, draw_close, draw_where
 from riktig.core.wiring import BARE_PLATE_DRAWING, WIRING
 from riktig.desk.canvas import DrawingView
 from riktig.desk.theme import Theme
@@ -36,7 +35,7 @@ class WhereViews(QWidget):
     def show_test(self, evaluation: Evaluation[Job], test: Test) -> None:
         """Shows the points of a test, and the way of its wire."""
         layout, door = evaluation.get(LAYOUT), evaluation.get(DOOR)
-        places = pin_places(evaluation.get(CIRCUITS), layout, door)
+        places = evaluation.get(PIN_PLACES)
         points = (test.black.pin, test.red.pin)
         wire = evaluation.get(WIRING).wire(WireId(test.wire))
         self.whole.show_drawing(draw_where(layout, door, (wire,) if wire else (), points, places))
