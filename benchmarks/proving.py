@@ -7,12 +7,12 @@ import os
 import statistics
 import tempfile
 import time
-from collections.abc import Callable
 from pathlib import Path
 from random import Random
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
+from bench import median_ms
 from PySide6.QtWidgets import QApplication
 from wires import panel
 
@@ -43,16 +43,6 @@ from riktig.desk.stations.prove import ProveStation
 from riktig.devices import BenchMeter, SimulatedPanel
 
 RUNS = 5
-
-
-def median_ms(work: Callable[[], object], runs: int = RUNS) -> float:
-    """The median time of some work, ms."""
-    times = []
-    for _ in range(runs):
-        begin = time.perf_counter()
-        work()
-        times.append((time.perf_counter() - begin) * 1000)
-    return statistics.median(times)
 
 
 def main() -> None:

@@ -125,9 +125,9 @@ def ohm_of_answer(answer: str) -> float:
     if math.isclose(value, SCPI_INFINITY, rel_tol=1e-6):
         return OPEN_LINE
     if math.isnan(value) or value < LEAST_OHM or value > ABSURD_OHM:
-        said = answer.strip()[:LONGEST_ANSWER]
+        quoted = answer.strip()[:LONGEST_ANSWER]
         raise RiktigError(
-            f"The meter answered “{said}”, which is no resistance, so nothing was recorded.",
+            f"The meter answered “{quoted}”, which is no resistance, so nothing was recorded.",
             hint="See that it is set to resistance and that the panel is dead; read again.",
         )
     return max(value, 0.0)

@@ -47,6 +47,6 @@ class Speech:
 
 def spoken(text: str) -> str:
     """As it is to be read aloud: clamps letter by letter, units in words."""
-    for written, said in WORDS.items():
-        text = text.replace(written, said)
+    for written, spoken in WORDS.items():
+        text = text.replace(written, spoken)
     return " ".join(text.split())

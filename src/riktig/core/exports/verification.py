@@ -189,13 +189,13 @@ def live_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sched
     """
     rows: list[tuple[Value, ...]] = []
     for result in live_results(evaluation.get(LIVE_PLAN), tuple(records)):
-        said = result.said
-        found = f"found {said.found} {said.unit}" if said and said.found else ""
-        value = f"{said.value} {said.unit}".strip() if said and said.value else ""
-        came = "; ".join(part for part in (found, value, said.reason if said else "") if part)
+        record = result.said
+        as_found = f"found {record.found} {record.unit}" if record and record.found else ""
+        value = f"{record.value} {record.unit}".strip() if record and record.value else ""
+        came = "; ".join(part for part in (as_found, value, record.reason if record else "") if part)
         rows.append(
             (result.step.stage.value, result.step.title, result.step.done, ", ".join(result.step.expected), came,
-             result.outcome.value, said.meter if said else "", result.who, result.when[:16])
+             result.outcome.value, record.meter if record else "", result.who, result.when[:16])
         )  # fmt: skip
     columns = (
         ("stage", "Stage"), ("title", "Of"), ("done", "Step"), ("expected", "Expected"), ("came", "What came"),

@@ -14,15 +14,14 @@ MOST_ZERO_OHM = 2.0
 class Instrument:
     """A meter at the bench: what it is called, its serial number, the day its calibration ends as year-month-day.
 
-    ``zero`` is what the leads read with their tips together, ohm; ``resource`` the address it speaks at, "" where
-    readings are typed; ``simulated`` whether it stands in for a real one.
+    ``zero`` is what the leads read with their tips together, ohm; ``simulated`` whether it stands in for a
+    real one.
     """
 
     name: str
     serial: str
     calibrated: str
     zero: float
-    resource: str = ""
     simulated: bool = False
 
     def fault(self, today: str) -> str:

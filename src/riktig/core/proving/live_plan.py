@@ -7,7 +7,7 @@ from math import inf
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.ids import DeviceId, PinRef
 from riktig.core.proving.function import FunctionStep
-from riktig.core.proving.planner import PanelFacts
+from riktig.core.proving.planner import PanelFacts, earths_a_circuit
 from riktig.core.proving.tests import ProvingStage
 from riktig.core.schematic import Device, Zone
 from riktig.core.simulation import MAINS, Meter, Panel, SupplyPole, meter_of
@@ -113,7 +113,7 @@ class _Energise:
             tag = self._tags[main.id]
             for pair in self._pairs(main):
                 name = f"Dead behind {tag}"
-                words = f"{tag} off: measure {self._label(pair[0])} to {self._label(pair[1])}"
+                words = f"{tag} off: measure {self._facts.label(pair[0])} to {self._facts.label(pair[1])}"
                 yield LiveStep(f"dead:{pair[0]}~{pair[1]}", ProvingStage.ENERGISE, name, words,
                                (f"dead, below {DEAD_V:g} V",), 0.0, DEAD_V, "V")  # fmt: skip
         for device in self._in_order(switches):
@@ -122,10 +122,6 @@ class _Energise:
 
     def _step(self, key: str, title: str, done: str, expected: tuple[str, ...]) -> LiveStep:
         return LiveStep(f"energise:{key}", ProvingStage.ENERGISE, title, done, expected)
-
-    def _label(self, pin: PinRef) -> str:
-        device = self._devices[pin.device]
-        return f"{self._tags[device.id]}:{device.mark if device.strip else pin.marking}"
 
     def _incoming(self) -> Iterator[LiveStep]:
         """The incoming supply at its terminals, everything off, and the order of its lines."""
@@ -136,14 +132,11 @@ class _Energise:
         for first, last in pairs:
             yield from self._measured("Incoming supply", "Everything off", (at[first], at[last]), f"{first} to {last}")
         if len(lines) == len(("L1", "L2", "L3")):
-            points = ", ".join(self._label(pin) for name in lines if (pin := at[name]))
+            points = ", ".join(self._facts.label(pin) for name in lines if (pin := at[name]))
             yield self._step("rotation", "Rotation", f"Everything off: phase rotation at {points}", ("turns right",))
 
     def _touched(self, pole: SupplyPole) -> PinRef | None:
-        net = self._facts.nets.of_pin.get(pole.pin) if pole.pin else None
-        inside = [pin for pin in net.pins if self._devices[pin.device].zone is not Zone.FIELD] if net else []
-        strips = [pin for pin in inside if self._devices[pin.device].strip and pin.marking == "i"]
-        return next(iter((*strips, *inside)), None)
+        return self._facts.inside(pole.pin) if pole.pin else None
 
     def _in_order(self, switches: Sequence[Device]) -> Iterator[Device]:
         """Each switch once something stands at its incoming side; those that nothing reaches come last."""
@@ -217,7 +210,7 @@ class _Energise:
             return
         reading = self._meter.volts(last, first)
         volts = abs(reading.value or 0.0)
-        where = f"{self._label(first)} to {self._label(last)}" + (f" ({name})" if name else "")
+        where = f"{self._facts.label(first)} to {self._facts.label(last)}" + (f" ({name})" if name else "")
         key = f"volts:{first}~{last}"
         if volts < DEAD_V:
             yield LiveStep(key, ProvingStage.ENERGISE, title, f"{before}: measure {where}",
@@ -242,6 +235,6 @@ def _residual(device: Device, tag: str) -> Iterator[LiveStep]:
 
 
 def _switches(device: Device) -> bool:
-    if device.zone is Zone.FIELD or any(unit.symbol == "link" for unit in device.kind.units):
+    if device.zone is Zone.FIELD or earths_a_circuit(device):
         return False
     return device.kind.is_protective or device.kind.can(Can.ISOLATES)

@@ -3,7 +3,6 @@
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from itertools import combinations
-from math import log2
 
 import numpy as np
 from numpy.typing import NDArray
@@ -297,8 +296,3 @@ def _concerned(panel: DeadPanel, suspects: Sequence[Suspect]) -> list[PinRef]:
         if len(pins) >= PROBED_PINS:
             break
     return list(pins)[:PROBED_PINS]
-
-
-def bits_of(suspects: Sequence[Suspect]) -> float:
-    """How much is not known yet, in bits: the least number of yes-or-no readings that can be left."""
-    return -sum(s.weight * log2(s.weight) for s in suspects if s.weight > 0)

@@ -98,17 +98,7 @@ class _Watched:
             return None
         own = [other for other in network.poles if other.system == pole.system and other.pin and other.name != "PE"]
         others = [other for other in own if other.is_zero] or [other for other in own if other.name != pole.name]
-        return self._touched(others[0].pin) if others and others[0].pin else None
-
-    def _touched(self, pin: PinRef) -> PinRef:
-        net = self._facts.nets.of_pin.get(pin)
-        devices = self._facts.circuits.by_id
-        inside = [p for p in net.pins if devices[p.device].zone is not Zone.FIELD] if net else []
-        return next(iter(inside), pin)
-
-    def _label(self, pin: PinRef) -> str:
-        device = self._facts.circuits.by_id[pin.device]
-        return f"{self._facts.names.tag[device.id]}:{device.mark if device.strip else pin.marking}"
+        return self._facts.inside(others[0].pin) or others[0].pin if others and others[0].pin else None
 
     def look(self, state: str) -> list[ToMeasure]:
         """What must be read now; nothing where it is as before, or before anything has reached the pin."""
@@ -127,5 +117,5 @@ class _Watched:
         return [self._row(state, f"{volts:.0f} V {reading.kind}".rstrip() if volts > DEAD_V else DEAD)]
 
     def _row(self, state: str, expected: str) -> ToMeasure:
-        points = " to ".join(self._label(pin) for pin in (self._pin, self._zero) if pin)
+        points = " to ".join(self._facts.label(pin) for pin in (self._pin, self._zero) if pin)
         return ToMeasure(state, points, expected)

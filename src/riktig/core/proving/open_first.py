@@ -68,10 +68,10 @@ def _parting(planner: Planner, piece: int, hides: list[tuple[PinRef, PinRef]]) -
 
 
 def _by_eye(planner: Planner, first: PinRef, last: PinRef, *, around: bool) -> str:
-    one, other = planner.point(first).label, planner.point(last).label
+    seat, beside = planner.point(first).label, planner.point(last).label
     if around:
-        return f"Take the wire off at {one} and touch its end: another way hides it."
-    return f"Look that it sits in {one}: a reading does not tell it from {other}."
+        return f"Take the wire off at {seat} and touch its end: another way hides it."
+    return f"Look that it sits in {seat}: a reading does not tell it from {beside}."
 
 
 def _opened(planner: Planner, state: SwitchState, number: int) -> list[SwitchState]:

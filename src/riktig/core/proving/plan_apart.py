@@ -45,7 +45,7 @@ def short_tests(planner: Planner) -> list[Test]:
         if not _same_net(planner, a, b):
             pairs.setdefault(frozenset((a, b)), (a, b))
     expected = planner.between(planner.on, list(pairs.values()))
-    return [_apart(planner, a, b, found) for (a, b), found in zip(pairs.values(), expected, strict=True)]
+    return [_apart(planner, a, b, expects) for (a, b), expects in zip(pairs.values(), expected, strict=True)]
 
 
 def _same_net(planner: Planner, a: PinRef, b: PinRef) -> bool:
@@ -110,13 +110,9 @@ def _touched(planner: Planner, pole: SupplyPole) -> PinRef | None:
     """A pin inside the panel on a pole's potential, at a terminal where there is one; None where it stays outside."""
     if pole.pin is None or ":" in pole.system:  # a loop that a device feeds itself, inside it
         return None
-    net = planner.facts.nets.of_pin.get(pole.pin)
-    devices = planner.panel.devices
-    inside = [pin for pin in net.pins if pin.device in devices] if net else []
-    if pole.pin in inside and pole.system != MAINS:
+    if pole.pin.device in planner.panel.devices and pole.system != MAINS:
         return pole.pin
-    terminals = [pin for pin in inside if devices[pin.device].strip and pin.marking == "i"]
-    return next(iter((*terminals, *inside)), None)
+    return planner.facts.inside(pole.pin)
 
 
 def insulation_tests(planner: Planner) -> Iterator[Test]:

@@ -23,6 +23,7 @@ BOND_LIMIT_OHM = 0.1
 BOND_CONTACT_OHM = 0.02
 """Contact of the probes of a low-ohm meter, ohm (chosen by us)."""
 _IEC_CURRENT = "with at least 0.2 A, 10 A where IEC 61439-1 is declared (IEC 60204-1 18.2.2, IEC 61439-1 10.5.2)"
+"""Both currents from memory."""
 _NA_CURRENT = "with a low-ohm meter (NFPA 79 18.2)"
 
 

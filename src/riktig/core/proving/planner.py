@@ -14,7 +14,7 @@ from riktig.core.proving.dead_readings import bounds
 from riktig.core.proving.neighbours import neighbours
 from riktig.core.proving.switch_state import SwitchState, state_of, state_words
 from riktig.core.proving.tests import OPEN_ABOVE_OHM, Expected, ProvingStage, Test, TestPoint
-from riktig.core.schematic import Circuits, Device, Names, Nets
+from riktig.core.schematic import Circuits, Device, Names, Nets, Zone
 from riktig.core.simulation import Network, Rating, islands
 from riktig.core.sizing import Sizing
 from riktig.core.wiring import Wire, Wiring
@@ -43,6 +43,18 @@ class PanelFacts:
     ratings: Mapping[DeviceId, tuple[Rating, ...]]
     network: Network
     north_american: bool = False
+
+    def label(self, pin: PinRef) -> str:
+        """What a pin is called at the bench: the tag and the marking, of a terminal its number."""
+        device = self.circuits.by_id[pin.device]
+        return f"{self.names.tag[device.id]}:{device.mark if device.strip else pin.marking}"
+
+    def inside(self, pin: PinRef) -> PinRef | None:
+        """A pin inside the panel on the potential of a pin, at a terminal where there is one; None where none is."""
+        net, devices = self.nets.of_pin.get(pin), self.circuits.by_id
+        pins = [other for other in net.pins if devices[other.device].zone is not Zone.FIELD] if net else []
+        terminals = [other for other in pins if devices[other.device].strip and other.marking == "i"]
+        return next(iter((*terminals, *pins)), None)
 
 
 Ways: TypeAlias = dict[int, list[tuple[int, int]]]
@@ -77,10 +89,9 @@ class Planner:
         known = self._points.get(pin)
         if known is None:
             device, marking = self.facts.circuits.by_id[pin.device], pin.marking
-            label = f"{self.facts.names.tag[device.id]}:{device.mark if device.strip else marking}"
             side = device.kind.pin(marking).side.value
             where = "door" if device.zone.value == "door" else "plate"
-            known = TestPoint(pin, label, f"{where}, {device.kind.name}, {device.purpose}, {side}")
+            known = TestPoint(pin, self.facts.label(pin), f"{where}, {device.kind.name}, {device.purpose}, {side}")
             self._points[pin] = known
         return known
 
@@ -231,7 +242,7 @@ class Planner:
                 if piece.kind is PieceKind.PASSIVE and piece.device:
                     sides = frozenset((self.group(state, piece.a), self.group(state, piece.b)))
                     tags.setdefault(sides, {})[self.facts.names.tag[piece.device]] = None
-            known = self._passive[state] = {sides: tuple(found) for sides, found in tags.items()}
+            known = self._passive[state] = {sides: tuple(named) for sides, named in tags.items()}
         return known
 
 

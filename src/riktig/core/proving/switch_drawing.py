@@ -50,10 +50,10 @@ def _switch(rect: Rect, device: DeviceId, tag: str, state: SwitchState, words: s
     stroke = "on act" if lit else "third" if off else "ink"
     x, y = rect.x + 3.6, rect.y + rect.height / 2
     bar = Line(x - 2, y, x + 2, y, stroke, 1.1, key=key) if off else Line(x, y - 3, x, y + 3, stroke, 1.1, key=key)
-    said = words or ("off" if off else "on")
+    position = words or ("off" if off else "on")
     return [
         box(rect, "act" if lit else "third", 0.4, "act" if lit else "card", key),
         bar,
         Text(rect.x + 6.6, rect.y + 5.6, tag, 2.9, stroke, Face.PRINTED_BOLD, Align.LEFT),
-        Text(rect.x + 6.6, rect.y + 10.4, said, 2.5, stroke, Face.WORDS, Align.LEFT),
+        Text(rect.x + 6.6, rect.y + 10.4, position, 2.5, stroke, Face.WORDS, Align.LEFT),
     ]

@@ -73,7 +73,7 @@ class Likely:
     share: float
 
 
-NOTHING = Cause("sound", "The panel is as it should be: look at the machine, the water, the load itself", None,
+NOTHING = Cause("sound", "The panel may be as it should be: look at the machine, the water, the load itself", None,
                 "Look at the machine and what it is asked by: float, thermostat, controller.")  # fmt: skip
 
 

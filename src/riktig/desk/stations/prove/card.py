@@ -50,8 +50,8 @@ def verdict_of(test: Test, ohm: float | None, meter: Instrument | None, last: Co
         return Verdict(ohm_text(without_leads(ohm, meter.zero)), words, "meets" if good else "fails")
     if last is not None:
         role = {"passed": "meets", "failed": "fails"}.get(last.outcome.value, "judgement")
-        said = f"{last.outcome.value.capitalize()}, {last.who}, {last.when[:16].replace('T', ' ')}"
-        return Verdict(last.text, said, role)
+        who_when = f"{last.outcome.value.capitalize()}, {last.who}, {last.when[:16].replace('T', ' ')}"
+        return Verdict(last.text, who_when, role)
     if meter is None:
         return Verdict("–", NO_METER, "judgement")
     return Verdict("–", "Touch both points, then type what your meter shows.", "second")

@@ -87,8 +87,10 @@ class FaultFinder:
         probes += self._taken
         self.suspects = locate(panel, probes)
         if not self.suspects:
-            said = "All readings so far are as a sound panel gives them." if not self._any_wrong(results, shown) else ""
-            self._session.say(said or "No single fault and no two explain all readings: read again.", wrong=not said)
+            sound = (
+                "All readings so far are as a sound panel gives them." if not self._any_wrong(results, shown) else ""
+            )
+            self._session.say(sound or "No single fault and no two explain all readings: read again.", wrong=not sound)
             return False
         states = self._states(results, shown)
         self._probe = next_probe(panel, self.suspects, probes, states)

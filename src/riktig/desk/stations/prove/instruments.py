@@ -106,8 +106,7 @@ class InstrumentDialog(QDialog):
             return
         simulated = self.link is not None and self.link.identity.simulated
         meter = Instrument(
-            self.name.text().strip(), self.serial.text().strip(), self.calibrated.text().strip(), zero,
-            self.link.resource if self.link else "", simulated,
+            self.name.text().strip(), self.serial.text().strip(), self.calibrated.text().strip(), zero, simulated,
         )  # fmt: skip
         fault = meter.fault(self._today)
         if fault:

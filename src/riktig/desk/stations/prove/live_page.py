@@ -165,11 +165,13 @@ class LivePage(QWidget):
         self.found.setVisible(step.trimmed)
         self.value.setPlaceholderText(f"as left, {step.unit}" if step.trimmed else f"read, {step.unit}")
         self.found.setPlaceholderText(f"as found, {step.unit}")
-        said = ""
+        last_time = ""
         if result.said:
             what = result.said.value + (f" {result.said.unit}" if result.said.value else "")
-            said = f"{_SIGNS[result.outcome]} {what or result.said.reason}  {result.who} {result.when[11:16]}".strip()
-        self.said.setText(said or (f"Again: {result.stale}" if result.stale else ""))
+            last_time = (
+                f"{_SIGNS[result.outcome]} {what or result.said.reason}  {result.who} {result.when[11:16]}".strip()
+            )
+        self.said.setText(last_time or (f"Again: {result.stale}" if result.stale else ""))
 
     def open_live(self) -> None:
         """Opens the live tests: who stands by is asked, and a reason where something is open; who may sign signs."""
@@ -191,8 +193,8 @@ class LivePage(QWidget):
         if result is None or not self._is_open():
             return
         value = self._volts(self.value) if result.step.unit else 0.0
-        found = self._volts(self.found) if result.step.trimmed else 0.0
-        if value is None or found is None:
+        as_found = self._volts(self.found) if result.step.trimmed else 0.0
+        if value is None or as_found is None:
             return
         if result.step.unit and not result.step.passes(value):
             self.session.say(
@@ -232,9 +234,9 @@ class LivePage(QWidget):
             self.session.say("No reading without its meter: press M on a dead test and say what it is.", wrong=True)
             return
         value = _figure(self.value) if step.unit else ""
-        found = _figure(self.found) if step.trimmed else ""
+        as_found = _figure(self.found) if step.trimmed else ""
         meter = self.meter if step.unit in MEASURED else ""
-        facts = live_facts(step, outcome, value, found, meter, self.remark.text().strip())
+        facts = live_facts(step, outcome, value, as_found, meter, self.remark.text().strip())
         row = self.list.currentRow()
         if self.session.record(step.key, facts):
             for field in (self.value, self.found, self.remark):
