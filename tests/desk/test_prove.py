@@ -380,6 +380,46 @@ class TestUnderVoltage:
         assert "Ida may not sign" in said[-1][0]
         assert not any(isinstance(record.facts, LiveReleased) for record in session.records)
 
+    def test_what_came_instead_is_said_by_buttons_and_leads_to_what_may_be_wrong(
+        self, station: ProveStation, session: Session, said: list[tuple[str, bool]]
+    ) -> None:
+        self.opened(station)
+        live = station.live
+        station.stage_buttons[ProvingStage.FUNCTION].click()
+        live.wrong.click()
+        assert said[-1] == ("All readings so far are as a sound panel gives them.", False)
+        pressed = next(n for n, r in enumerate(live.results) if r.step.done.startswith("Press"))
+        live.list.setCurrentRow(pressed)
+        buttons = {button.text(): button for button in live.seen.buttons.values()}
+        assert {"K1 pulled in", "M1 runs forward"} <= set(buttons)
+        for words in ("M1 runs forward", "M1 runs forward", "K1 pulled in"):
+            buttons[words].click()
+        lamp = next(button for words, button in buttons.items() if words.endswith(" lit"))
+        lamp.click()
+        assert live.remark.text() == live.seen.otherwise
+        assert "K1 dropped out" in live.remark.text()
+        assert "M1 stands" in live.remark.text()
+        live.no.click()
+        facts = session.records[-1].facts
+        assert isinstance(facts, LiveStepDone)
+        assert facts.outcome is Outcome.FAILED
+        live.wrong.click()
+        assert station.pages.currentIndex() == 0, "the next probes are read dead, on the card"
+        suspected = [station.finder.list.list.item(n).text() for n in range(station.finder.list.list.count())]
+        assert any("K1" in text for text in suspected)
+        assert "read dead" in said[-1][0]
+        station.finder.list.next.click()
+        assert station.current_test() is station.finder.proposed
+
+    def test_the_switch_box_is_proposed_where_the_field_is_imitated(self, station: ProveStation) -> None:
+        live = station.live
+        assert not live.box.isVisible()
+        station.stage_buttons[ProvingStage.FUNCTION].click()
+        assert live.box.isVisible()
+        live.box.click()
+        assert "no switch" in live.box_dialog.words.text() or "0 switches" in live.box_dialog.words.text()
+        live.box_dialog.close()
+
     def test_every_step_is_gone_through_and_on_record(self, station: ProveStation, session: Session) -> None:
         self.opened(station)
         live = station.live
@@ -476,6 +516,10 @@ class TestPracticeBench:
     ) -> None:
         page.lesson.setCurrentIndex(list(Lesson).index(lesson))
         page.begin()
+        if lesson is Lesson.BACK_FEED:
+            assert page.said.text() == "This panel has nothing of this kind.", "the drum has one supply"
+            page.panel_of.setCurrentIndex(page.panel_of.findData("frost-fan"))
+            page.begin()
         assert page.run is not None
         assert page.banner.text().startswith("PRACTICE BENCH")
         assert session.job.number in page.banner.text()

@@ -69,6 +69,7 @@ KEYS = {
     "bars": "stock bar bar_length piece length cut_at left",
     "losses": "tag what rated_w loss_w why key",
     "transfers": "load tag selector way field before after note circuit",
+    "box": "place tag circuit what by terminals rest volts key",
     "io": "address card clamp for number joins kind key",
     "renumber": "old new wires labels sheets tests printed key",
     "retag": "old new wires labels sheets tests printed key",

@@ -7,7 +7,7 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.proving import FUNCTION
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.simulation import behaviour_of
-from riktig.demo_job import demo_job
+from riktig.demo_job import demo_job, wash_drum
 
 
 def test_every_script_is_planned_in_the_order_of_the_circuits() -> None:
@@ -20,7 +20,8 @@ def test_every_script_is_planned_in_the_order_of_the_circuits() -> None:
         tried = [s.done for s in found.steps if not s.done.startswith(("push", "let go"))] if found else []
         planned = [s for s in steps if s.circuit == cid and "at the same instant" not in s.done]
         assert [s.title for s in planned] == [title] * len(tried)
-        assert [s.done.split()[0] for s in planned] == [done.split()[0] for done in tried]
+        at_the_panel = [{"spend": "pull", "renew": "put"}.get(done.split()[0], done.split()[0]) for done in tried]
+        assert [s.done.split()[0] for s in planned] == at_the_panel
         assert [s.number for s in planned] == list(range(1, len(tried) + 1))
 
 
@@ -28,6 +29,13 @@ def test_nobody_is_asked_to_push_an_armature_under_voltage() -> None:
     steps = Evaluation(sample("both ways")).get(FUNCTION) + Evaluation(sample("surge protector")).get(FUNCTION)
     assert steps
     assert not [s.done for s in steps if s.done.startswith(("push", "let go", "spend"))]
+    surge = [s for s in steps if "module" in s.done]
+    assert [(s.done.split()[0], s.expected[0].split()[1]) for s in surge] == [("pull", "on"), ("put", "off")]
+
+
+def test_a_trip_names_what_trips() -> None:
+    steps = Evaluation(wash_drum()).get(FUNCTION)
+    assert [s.done for s in steps if s.done.startswith(("trip", "reset"))] == ["trip F3", "reset F3"]
 
 
 def test_steps_call_devices_by_what_is_written_on_them() -> None:

@@ -4,6 +4,7 @@ import pytest
 from tests.effort import times
 
 from riktig.core.evaluation import Evaluation
+from riktig.core.ids import DeviceId, PinRef, read_pin
 from riktig.core.proving import (
     DEAD_PANEL,
     HINT_COST,
@@ -18,6 +19,7 @@ from riktig.core.proving import (
     noted_before,
     score_of,
 )
+from riktig.core.schematic import NETS
 from riktig.core.simulation import FaultKind
 from riktig.demo_job import frost_fan, wash_drum
 from riktig.devices import SimulatedPanel
@@ -34,7 +36,7 @@ KINDS = {
 }
 
 
-@pytest.mark.parametrize("lesson", Lesson)
+@pytest.mark.parametrize("lesson", [lesson for lesson in Lesson if lesson is not Lesson.BACK_FEED])
 def test_a_lesson_has_a_fault_of_its_kind_that_a_card_shows(lesson: Lesson) -> None:
     for seed in range(times(4, 60)):
         faults = lesson_faults(PANEL, CARDS, lesson, seed)
@@ -67,3 +69,19 @@ def test_a_panel_without_the_kind_has_no_such_lesson() -> None:
     assert lesson_faults(PANEL, [], Lesson.OPEN_WIRE, 1) == (), "no card shows it"
     fan = Evaluation(frost_fan())
     assert lesson_faults(fan.get(DEAD_PANEL), CARDS[:0], Lesson.TWO, 1) == ()
+
+
+def test_a_back_feed_joins_two_supplies_and_no_earth() -> None:
+    """By hand: the fan has a control transformer, the drum has none, so that it has nothing of the kind."""
+    fan = Evaluation(frost_fan())
+    panel = fan.get(DEAD_PANEL)
+    cards = [test for test in fan.get(TESTS).tests if test.stage is not ProvingStage.INSULATION]
+    numbers = fan.get(NETS).of_pin
+    sources = {panel.supplies[panel.node[PinRef(DeviceId("s1.T"), pin)]] for pin in ("1", "5")}
+    assert len(sources) == 2, "both sides of the transformer are two supplies"
+    for seed in range(times(4, 40)):
+        (fault,) = lesson_faults(panel, cards, Lesson.BACK_FEED, seed)
+        pins = [read_pin(fault.where), read_pin(fault.to)]
+        assert {panel.supplies[panel.node[pin]] for pin in pins} == sources
+        assert all("PE" not in numbers[pin].nodes for pin in pins if pin in numbers)
+    assert not lesson_faults(PANEL, CARDS, Lesson.BACK_FEED, 1)

@@ -29,6 +29,7 @@ LISTS: Mapping[str, str] = {
     "restart": "schedules_live",
     "transfers": "schedules_live",
     "losses": "schedules_live",
+    "box": "schedules_live",
     "returns": "schedules_returns",
     "io": "schedules_controller",
     "places": "schedules_plate",

@@ -67,7 +67,7 @@ _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
         ("plate", "door", "gland", "side", "strips"),
     ),
     Reader.TESTER: (
-        frozenset({"behaviour", "returns", "live", "restart", "transfers", "tests", "io", "nets", "test record",
+        frozenset({"behaviour", "returns", "live", "restart", "transfers", "box", "tests", "io", "nets", "test record",
             "live record", "verification",
         }),
         ("sheets", "strips"),

@@ -9,6 +9,7 @@ from riktig.core.holes import ENTRIES
 from riktig.core.job import Fitting, Isolation, Job, Load, ShaftFitting, Start
 from riktig.core.keys import DeviceKey
 from riktig.core.plate import LAYOUT
+from riktig.core.proving import SWITCH_BOX, Imitates
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.simulation import RATINGS, described
 from riktig.core.sizing import PROPOSAL
@@ -139,10 +140,38 @@ def site_items(evaluation: Evaluation[Job]) -> tuple[tuple[str, str], ...]:
         for load in job.loads
         if any(load.float_heights.values())
     ]
+    items += _site_tests(evaluation)
     items.append(
         ("Close the door slowly over its loom: nothing is pinched, no stack touches.", "The loom settles in transport.")
     )
     return tuple(items)
+
+
+def _site_tests(evaluation: Evaluation[Job]) -> list[tuple[str, str]]:
+    """What can be tested only with the supply and the field of the site; everything else was tested before."""
+    items = [
+        (
+            "By a qualified person: measure the voltages and the rotation at the incoming terminals before anything is "
+            "switched on.",
+            "A supply that turns the other way turns every motor the other way.",
+        )
+    ]
+    if not evaluation.document.practice.rulebook.north_american:
+        items.append(
+            (
+                "By a qualified person: measure the earth-fault loop at the incoming terminals and at the farthest "
+                "motor and socket; every protective device must open in the time that the rulebook allows.",
+                "It depends on the supply and the cables of the site (IEC 60204-1 18.2.3, from memory).",
+            )
+        )
+    switched = (Imitates.SWITCH, Imitates.BUTTON, Imitates.SENSOR, Imitates.SUPPLY)
+    stood_in = [place.tag for place in evaluation.get(SWITCH_BOX) if place.imitates in switched]
+    if stood_in:
+        items.append(
+            (f"Try {', '.join(stood_in)} themselves: each must do what the switch box did.",
+             "In the workshop they were imitated at their terminals.")
+        )  # fmt: skip
+    return items
 
 
 def _isolator(load: Load, evaluation: Evaluation[Job]) -> str:

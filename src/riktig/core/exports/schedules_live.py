@@ -6,6 +6,7 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.job import DeviceId, Job
 from riktig.core.keys import DeviceKey
+from riktig.core.proving import SWITCH_BOX
 from riktig.core.schematic import CIRCUITS, NAMES, PinLabels
 from riktig.core.simulation import ISOLATIONS, MAINS, RESTARTS, TRANSFERS, Transfer
 from riktig.core.sizing import INSIDE_AIR
@@ -147,9 +148,24 @@ def _losses(evaluation: Evaluation[Job]) -> Schedule:
     return Schedule("losses", "Losses with the loads running", columns, rows)
 
 
+def _box(evaluation: Evaluation[Job]) -> Schedule:
+    """The switch box that stands in for the field during the live tests, as a proposal."""
+    rows = tuple(
+        (place.number, place.tag, place.circuit, place.purpose, place.imitates.value, " ".join(place.terminals),
+         place.at_rest, place.volts, str(DeviceKey(place.device)))
+        for place in evaluation.get(SWITCH_BOX)
+    )  # fmt: skip
+    columns = (
+        ("place", "Place"), ("tag", "Tag"), ("circuit", "Circuit"), ("what", "Stands in for"), ("by", "By"),
+        ("terminals", "At terminals"), ("rest", "At rest"), ("volts", "Lies on it"), ("key", "Key"),
+    )  # fmt: skip
+    return Schedule("box", "Switch box for the live tests, a proposal", columns, rows)
+
+
 SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
     "live": _live,
     "restart": _restart,
     "transfers": _transfers,
     "losses": _losses,
+    "box": _box,
 }

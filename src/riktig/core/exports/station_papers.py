@@ -54,7 +54,7 @@ STATION_PAPERS: dict[str, StationPaper] = {
         lists=("picks", "wires"), records=(work_record, build_record, change_record, note_record), numbered=True
     ),
     "Prove": StationPaper(
-        lists=("tests", "live"), records=(test_record, live_record, verification_record), numbered=True
+        lists=("tests", "box", "live"), records=(test_record, live_record, verification_record), numbered=True
     ),
     "Hand over": StationPaper(lists=("bom", "site", "restart", "losses")),
 }

@@ -9,7 +9,7 @@ from math import isinf
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
-from riktig.core.job import Job
+from riktig.core.job import Job, Practice
 from riktig.core.production import WORK, BuildStage, StageState, progress_of, stage_states
 from riktig.core.proving import (
     LIVE_PLAN,
@@ -89,7 +89,7 @@ def verification_record(evaluation: Evaluation[Job], records: Iterable[Record]) 
         elif clause.stages[0].by_steps:
             rows.append(_of_live(clause, [r for r in live if r.step.stage in clause.stages]))
         else:
-            rows.append(_of_dead(clause, results))
+            rows.append(_of_dead(clause, results, _left_out(clause, job.practice)))
     rows += _deviations(log)
     rows += [(words, "", "", "", "", "", "", "") for words in ("Carried out by, date:", "Released by, date:")]
     columns = (
@@ -117,12 +117,18 @@ def _inspected(state: StageState | None, *, north_american: bool) -> tuple[Value
     )
 
 
-def _of_dead(clause: _Clause, results: Results) -> tuple[Value, ...]:
+def _left_out(clause: _Clause, practice: Practice) -> str:
+    """What the practice does not have read."""
+    by_function = ProvingStage.WIRES in clause.stages and not practice.reads_control_wires
+    return "control wires proved by their function alone (practice)" if by_function else ""
+
+
+def _of_dead(clause: _Clause, results: Results, left_out: str) -> tuple[Value, ...]:
     own = [(test, reading) for test, reading in results.readings if test.stage in clause.stages]
     read = [(test, reading) for test, reading in own if reading is not None and reading.ohm is not None]
     outcomes = [reading.outcome if reading else Outcome.OPEN for _, reading in own]
     skipped = [f"{test.title} skipped: {r.reason}" for test, r in own if r is not None and r.outcome is Outcome.SKIPPED]
-    words = "; ".join(part for part in (_range(clause, read), *skipped[:3]) if part)
+    words = "; ".join(part for part in (_range(clause, read), left_out, *skipped[:3]) if part)
     return (clause.number, clause.asks, _state(outcomes), f"{outcomes.count(Outcome.PASSED)} of {len(own)}", words,
             ", ".join(dict.fromkeys(r.meter for _, r in read if r.meter)),
             ", ".join(dict.fromkeys(r.who for _, r in read)), _days([r.when for _, r in read]))  # fmt: skip

@@ -243,6 +243,13 @@ CHOICES: tuple[Choice, ...] = (
         _WORK,
     ),
     Choice(
+        "continuity",
+        "Read from end to end",
+        "A wire in the wrong clamp is found before power comes on, whoever landed it.",
+        values.Continuity,
+        _WORK,
+    ),
+    Choice(
         "batching",
         "Wires cut",
         "Cutting alike is quicker than it wastes; ends are trimmed when they are in.",

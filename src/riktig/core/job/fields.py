@@ -22,6 +22,7 @@ from riktig.core.job.load_values import (
 from riktig.core.job.practice_values import (
     Batching,
     Colours,
+    Continuity,
     ControlSupply,
     ControlTap,
     DcInput,
@@ -228,6 +229,7 @@ class PracticeFields(TypedDict, total=False):
     wiring_order: WiringOrder
     second_reading: SecondReading
     inspected_by: InspectedBy
+    continuity: Continuity
     control_supply: ControlSupply
     way_order: WayOrder
     terminal_c: TerminalTemperature

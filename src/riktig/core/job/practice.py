@@ -8,6 +8,7 @@ from riktig.core.job.number_ranges import PRACTICE_LIMITS
 from riktig.core.job.practice_values import (
     Batching,
     Colours,
+    Continuity,
     ControlSupply,
     ControlTap,
     DcInput,
@@ -143,6 +144,7 @@ class Practice:
     wiring_order: WiringOrder = WiringOrder.THICK_FIRST
     second_reading: SecondReading = SecondReading.ANOTHER
     inspected_by: InspectedBy = InspectedBy.ANOTHER
+    continuity: Continuity = Continuity.EVERY
     control_supply: ControlSupply = ControlSupply.BY_RULEBOOK
     way_order: WayOrder = WayOrder.IN_TURN
     terminal_c: TerminalTemperature = TerminalTemperature.C60
@@ -159,6 +161,11 @@ class Practice:
         if self.transformer_voltage is TransformerVoltage.RULEBOOK:
             return 120.0 if self.rulebook.north_american else 230.0
         return float(self.transformer_voltage.value.split()[0])
+
+    @property
+    def reads_control_wires(self) -> bool:
+        """Whether control wires are read from end to end, or proved by their function alone."""
+        return self.continuity is Continuity.EVERY
 
     def __post_init__(self) -> None:
         for name, limit in PRACTICE_LIMITS.items():

@@ -5,6 +5,7 @@ from enum import Enum
 __all__ = [
     "Batching",
     "Colours",
+    "Continuity",
     "ControlSupply",
     "ControlTap",
     "DcInput",
@@ -282,6 +283,13 @@ class InspectedBy(Enum):
 
     ANOTHER = "somebody who built nothing of it"
     ANYONE = "anyone who may inspect"
+
+
+class Continuity(Enum):
+    """What is read from end to end before power comes on."""
+
+    EVERY = "every conductor"
+    BY_FUNCTION = "power and earth; control wires by their function"
 
 
 class SecondReading(Enum):

@@ -1,14 +1,38 @@
 from .dead_panel import DeadPanel, Piece, PieceKind, dead_panel
 from .dead_readings import bounds, resistances
-from .derived import DEAD_PANEL, ENERGISED, FUNCTION, LIVE_PLAN, PANEL_FACTS, PIN_PLACES, STILL_LIVE, TESTS
+from .derived import (
+    DEAD_PANEL,
+    ENERGISED,
+    FUNCTION,
+    LIVE_PLAN,
+    LIVE_SCRIPTS,
+    PANEL_FACTS,
+    PIN_PLACES,
+    STILL_LIVE,
+    SWITCH_BOX,
+    TESTS,
+)
 from .effort import minutes_of
 from .fault_effects import Effects, Faults
 from .fault_words import fault_keys, fault_words, repair_words
-from .function import FunctionStep, plan_function
+from .function import FunctionStep, Scripts, live_script, live_scripts, plan_function
 from .instrument import Instrument
-from .live_plan import LiveStep, plan_live
+from .live_evidence import LiveEvidence, live_evidence, seen_after
+from .live_plan import plan_live
 from .live_results import LiveGate, LiveResult, live_facts, live_gate, live_results, read_value
+from .live_seen import (
+    MakesPanel,
+    SeenAfterStep,
+    positions_seen,
+    read_seen,
+    seen_of,
+    seen_words,
+    states_after,
+    watched_in,
+)
+from .live_step import LiveStep
 from .locate import NextProbe, Probe, Suspect, locate, next_probe
+from .locate_live import locate_live
 from .meter_help import ToMeasure, what_to_measure
 from .neighbours import neighbours
 from .places import pin_places
@@ -18,8 +42,9 @@ from .practice import HINT_COST, Lesson, Score, lesson_faults, noted_before, sco
 from .probe_order import best_order, costs_of, order_tests, path_cost
 from .repair import repair_entries, repeated_after
 from .settings import plan_settings
+from .switch_box import BoxPlace, Imitates, draw_switch_box, places_in, plan_switch_box
 from .switch_drawing import draw_switches
-from .switch_state import NOT_CONNECTED, SwitchState, closed_in, state_of, state_words
+from .switch_state import NOT_CONNECTED, SwitchState, change_words, closed_in, state_of, state_words
 from .telephone import NEVER, Cause, Likely, Sighting, TelephoneTable, likely_causes, next_question, telephone_table
 from .tests import Expected, ProvingStage, Test, TestPlan, TestPoint
 from .verdicts import (
@@ -43,13 +68,16 @@ __all__ = [
     "FUNCTION",
     "HINT_COST",
     "LIVE_PLAN",
+    "LIVE_SCRIPTS",
     "NEVER",
     "NOT_CONNECTED",
     "OPEN_LINE",
     "PANEL_FACTS",
     "PIN_PLACES",
     "STILL_LIVE",
+    "SWITCH_BOX",
     "TESTS",
+    "BoxPlace",
     "Cause",
     "CountedReading",
     "DeadPanel",
@@ -57,12 +85,15 @@ __all__ = [
     "Expected",
     "Faults",
     "FunctionStep",
+    "Imitates",
     "Instrument",
     "Lesson",
     "Likely",
+    "LiveEvidence",
     "LiveGate",
     "LiveResult",
     "LiveStep",
+    "MakesPanel",
     "NextProbe",
     "Outcome",
     "PanelFacts",
@@ -73,6 +104,8 @@ __all__ = [
     "ProvingStage",
     "Results",
     "Score",
+    "Scripts",
+    "SeenAfterStep",
     "Sighting",
     "Suspect",
     "SwitchState",
@@ -83,10 +116,12 @@ __all__ = [
     "ToMeasure",
     "best_order",
     "bounds",
+    "change_words",
     "closed_in",
     "costs_of",
     "dead_panel",
     "draw_close",
+    "draw_switch_box",
     "draw_switches",
     "draw_where",
     "fault_keys",
@@ -94,10 +129,14 @@ __all__ = [
     "judge",
     "lesson_faults",
     "likely_causes",
+    "live_evidence",
     "live_facts",
     "live_gate",
     "live_results",
+    "live_script",
+    "live_scripts",
     "locate",
+    "locate_live",
     "minutes_of",
     "neighbours",
     "next_probe",
@@ -107,11 +146,15 @@ __all__ = [
     "order_tests",
     "path_cost",
     "pin_places",
+    "places_in",
     "plan_function",
     "plan_live",
     "plan_settings",
+    "plan_switch_box",
     "plan_tests",
+    "positions_seen",
     "read_ohm",
+    "read_seen",
     "read_value",
     "reading_facts",
     "repair_entries",
@@ -120,10 +163,15 @@ __all__ = [
     "resistances",
     "results_of",
     "score_of",
+    "seen_after",
+    "seen_of",
+    "seen_words",
     "single_faults",
     "state_of",
     "state_words",
+    "states_after",
     "telephone_table",
+    "watched_in",
     "what_to_measure",
     "with_faults",
     "without_leads",

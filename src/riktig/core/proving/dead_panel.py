@@ -3,6 +3,7 @@
 Field cables and the supply are not connected. All else is as it is wired: what the builder changed counts.
 """
 
+from collections import Counter
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from enum import Enum
@@ -112,6 +113,33 @@ class DeadPanel:
         """The number of what every pin is joined with whatever the switches do: by wires, links, joints and plugs."""
         always = np.array([piece.kind in ALWAYS for piece in self.pieces], dtype=bool)
         numbers: list[int] = islands(len(self.pins), self.ends[always]).tolist()
+        return numbers
+
+    @cached_property
+    def joined_pins(self) -> Mapping[int, int]:
+        """How many pins are of each of the numbers in ``potentials``."""
+        return Counter(self.potentials)
+
+    @cached_property
+    def supplies(self) -> list[int]:
+        """The number of the supply that every pin is of: what any contact, coil or lamp joins, but no transformer.
+
+        The lines that one breaker or contactor switches are of one supply.
+        """
+        apart = (Can.TRANSFORMS, Can.MAKES_DC)
+        makers = {device.id for device in self.devices.values() if any(device.kind.can(able) for able in apart)}
+        joins = [piece.kind is not PieceKind.PASSIVE or piece.device not in makers for piece in self.pieces]
+        poles: dict[DeviceId, list[int]] = {}
+        for number, piece in enumerate(self.pieces):
+            if (
+                piece.unit
+                and piece.device
+                and (piece.unit.behaviour is Behaviour.POLE or piece.unit.symbol == "contactor")
+            ):
+                poles.setdefault(piece.device, []).append(int(self.ends[number, 0]))
+        beside = [(first, other) for first, *others in poles.values() for other in others]
+        ends = np.concatenate([self.ends[np.array(joins, dtype=bool)], np.array(beside, dtype=np.int64).reshape(-1, 2)])
+        numbers: list[int] = islands(len(self.pins), ends).tolist()
         return numbers
 
     def with_pieces(self, pieces: Iterable[Piece]) -> "DeadPanel":

@@ -1,18 +1,20 @@
 """The steps under voltage: one device at a time with the voltage that must then stand at its outgoing side."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
-from math import inf
 
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.ids import DeviceId, PinRef
 from riktig.core.proving.function import FunctionStep
+from riktig.core.proving.live_seen import seen_words
+from riktig.core.proving.live_step import DEAD_V, LiveStep, dead_at
+from riktig.core.proving.main_off import dip_steps, idle_load_steps, main_off_steps
 from riktig.core.proving.planner import PanelFacts, earths_a_circuit
 from riktig.core.proving.tests import ProvingStage
+from riktig.core.proving.zero_point import zero_of
 from riktig.core.schematic import Device, Zone
-from riktig.core.simulation import MAINS, Meter, Panel, SupplyPole, meter_of
+from riktig.core.simulation import MAINS, Meter, Panel, Restart, SupplyPole, meter_of
 
-__all__ = ["LiveStep", "plan_live"]
+__all__ = ["plan_live"]
 
 SHARE = 0.10
 """A supply may lie so far from its rated voltage (IEC 60038, ±10 %, from memory, sure)."""
@@ -23,68 +25,29 @@ TRIM = (23.5, 24.5)
 RCD_MS = 300.0
 """A residual-current device of the general type opens within, at its rated residual current (IEC 61008-1 table 1 and
 IEC 61009-1 table 2, from memory, sure)."""
-DEAD_V = 5.0
-"""No more than this is dead, read with a tester that loads the point (chosen by us)."""
 PROVING_UNIT = "Prove the voltage tester on a source that is known to be live."
 
 
-@dataclass(frozen=True, slots=True)
-class LiveStep:
-    """One step: what is done, what must then be so, and, where something is measured, its bounds and unit.
-
-    ``trimmed`` asks for the value as found and as left.
-    """
-
-    key: str
-    stage: ProvingStage
-    title: str
-    done: str
-    expected: tuple[str, ...]
-    low: float | None = None
-    high: float | None = None
-    unit: str = ""
-    trimmed: bool = False
-
-    @property
-    def true_of(self) -> str:
-        """What a record of it is true of: when it changes, the step is made again."""
-        return f"{self.done} → {', '.join(self.expected)}"
-
-    def passes(self, value: float) -> bool:
-        """Whether a measured value is as expected."""
-        return (self.low if self.low is not None else -inf) <= value <= (self.high if self.high is not None else inf)
-
-
-def plan_live(facts: PanelFacts, panel: Panel, steps: Sequence[FunctionStep]) -> tuple[LiveStep, ...]:
+def plan_live(
+    facts: PanelFacts, panel: Panel, steps: Sequence[FunctionStep], restarts: Sequence[Restart] = ()
+) -> tuple[LiveStep, ...]:
     """All steps under voltage, in order; the voltages are those of the panel in simulation, switched on step by step.
 
     Args:
         facts: The panel as it is drawn, named, bought and wired.
         panel: The same with power on, at rest; it is switched here.
         steps: The function tests of its circuits.
+        restarts: What each load does when power returns.
     """
     energise = tuple(_Energise(facts, panel).steps())
     function = (_function_step(step) for step in steps)
-    return (*energise, *function)
-
-
-_SEEN = {
-    ("H", "on"): "lit", ("H", "off"): "dark", ("K", "on"): "pulled in", ("K", "off"): "dropped out",
-    ("M", "on"): "runs", ("M", "off"): "stands", ("M", "forward"): "runs forward", ("M", "reverse"): "runs in reverse",
-    ("M", "star"): "runs in star", ("M", "delta"): "runs in delta",
-}  # fmt: skip
-"""What is seen of a device by the first letter of its tag; anything else is said as the script says it."""
+    return (*energise, *function, *dip_steps(facts, restarts))
 
 
 def _function_step(step: FunctionStep) -> LiveStep:
-    key, seen = f"function:{step.circuit}:{step.number}", tuple(map(_seen, step.expected))
-    return LiveStep(key, ProvingStage.FUNCTION, step.title, _sentence(step.done), seen)
-
-
-def _seen(words: str) -> str:
-    tag, _, how = words.partition(" ")
-    seen = _SEEN.get((tag[:1], how))
-    return f"{tag} {seen}" if seen and tag[1:].isdecimal() else words
+    key, seen = f"function:{step.circuit}:{step.number}", tuple(map(seen_words, step.expected))
+    done = _sentence(step.done)
+    return LiveStep(key, ProvingStage.FUNCTION, step.title, done, seen, circuit=step.circuit, number=step.number)
 
 
 def _sentence(words: str) -> str:
@@ -113,12 +76,22 @@ class _Energise:
             tag = self._tags[main.id]
             for pair in self._pairs(main):
                 name = f"Dead behind {tag}"
-                words = f"{tag} off: measure {self._facts.label(pair[0])} to {self._facts.label(pair[1])}"
-                yield LiveStep(f"dead:{pair[0]}~{pair[1]}", ProvingStage.ENERGISE, name, words,
-                               (f"dead, below {DEAD_V:g} V",), 0.0, DEAD_V, "V")  # fmt: skip
+                points = [f"{self._facts.label(pair[0])} to {self._facts.label(pair[1])}"]
+                yield dead_at(f"dead:{pair[0]}~{pair[1]}", name, f"{tag} off", points)
         for device in self._in_order(switches):
             yield from self._switched(device)
+        yield from idle_load_steps(self._facts, self._panel)
+        yield from main_off_steps(self._facts, self._panel, self._measured_behind(switches))
         yield self._step("unit again", "Tester", PROVING_UNIT, ("it still shows the voltage",))
+
+    def _measured_behind(self, switches: Sequence[Device]) -> list[tuple[PinRef, PinRef]]:
+        """Where the outgoing side of every switch, transformer and supply is measured."""
+        made = [(d, ("5", "7")) for d in self._facts.circuits.devices if d.kind.can(Can.TRANSFORMS)]
+        made += [(d, ("P", "M")) for d in self._facts.circuits.devices if d.kind.can(Can.MAKES_DC)]
+        known = self._panel.network.point
+        supplies = [(device.pin(a), device.pin(b)) for device, (a, b) in made]
+        pairs = [pair for device in switches for pair in self._pairs(device)[:1]]
+        return [pair for pair in (*pairs, *supplies) if pair[0] in known and pair[1] in known]
 
     def _step(self, key: str, title: str, done: str, expected: tuple[str, ...]) -> LiveStep:
         return LiveStep(f"energise:{key}", ProvingStage.ENERGISE, title, done, expected)
@@ -158,15 +131,7 @@ class _Energise:
         outs = [out for _, out in self._ways(device) if out in known]
         if len(outs) > 1:
             return [(outs[n], outs[n + 1]) for n in range(len(outs) - 1)]
-        return [(out, zero) for out in outs if (zero := self._zero_of(out))]
-
-    def _zero_of(self, pin: PinRef) -> PinRef | None:
-        """A point of what current returns to from a pin: the zero of the supply that reaches it."""
-        pole = self._panel.source_of(self._panel.network.point[pin])
-        system = pole.system if pole else MAINS
-        zeros = [p for p in self._panel.network.poles if p.system == system and p.is_zero and p.name != "PE"]
-        others = [p for p in self._panel.network.poles if p.system == system and p.name != (pole.name if pole else "")]
-        return next((at for p in (*zeros, *others) if (at := self._touched(p) or p.pin)), None)
+        return [(out, zero) for out in outs if (zero := zero_of(self._facts, self._panel, out))]
 
     def _switched(self, device: Device) -> Iterator[LiveStep]:
         tag = self._tags[device.id]
@@ -213,8 +178,7 @@ class _Energise:
         where = f"{self._facts.label(first)} to {self._facts.label(last)}" + (f" ({name})" if name else "")
         key = f"volts:{first}~{last}"
         if volts < DEAD_V:
-            yield LiveStep(key, ProvingStage.ENERGISE, title, f"{before}: measure {where}",
-                           (f"dead, below {DEAD_V:g} V",), 0.0, DEAD_V, "V")  # fmt: skip
+            yield dead_at(key, title, before, [where])
             return
         pole = self._panel.source_of(self._panel.network.point[first])
         mains = pole is None or pole.system == MAINS or reading.kind != "AC"

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from riktig.core.errors import RiktigError
 from riktig.core.production import StageState
-from riktig.core.proving.live_plan import LiveStep
+from riktig.core.proving.live_step import LiveStep
 from riktig.core.proving.tests import ProvingStage
 from riktig.core.proving.verdicts import LONGEST_READING, Outcome, Results
 from riktig.core.records import LiveReleased, LiveStepDone, Record, Slot, counted, slot_of, taken_back

@@ -17,7 +17,7 @@ from riktig.core.proving.tests import OPEN_ABOVE_OHM
 from riktig.core.proving.wrong_panel import single_faults
 from riktig.core.simulation import FaultKind, InjectedFault
 
-__all__ = ["NextProbe", "Probe", "Suspect", "locate", "next_probe", "read_class"]
+__all__ = ["NextProbe", "Probe", "Suspect", "agreeing_singles", "as_suspects", "locate", "next_probe", "read_class"]
 
 PRIOR = {
     FaultKind.OFF: 1.0, FaultKind.NEIGHBOUR: 0.6, FaultKind.SWAPPED: 0.5, FaultKind.BLOWN: 0.4,
@@ -113,6 +113,20 @@ def locate(panel: DeadPanel, probes: Sequence[Probe]) -> tuple[Suspect, ...]:
     return _pairs(effects, singles, weights, agrees, wrong, probes)
 
 
+def agreeing_singles(panel: DeadPanel, probes: Sequence[Probe]) -> list[InjectedFault]:
+    """Every single fault with which all readings are as they are; all of them where nothing was read.
+
+    Args:
+        panel: The dead panel as it should be.
+        probes: The readings so far.
+    """
+    every = single_faults(panel)
+    if not probes:
+        return list(every)
+    agrees = _agreement(Effects(panel, [(fault,) for fault in every]), probes).all(axis=1)
+    return [every[n] for n in np.flatnonzero(agrees).tolist()]
+
+
 def _agreement(effects: Effects, probes: Sequence[Probe]) -> NDArray[np.bool_]:
     """Whether each hypothesis agrees with each reading, of shape (hypotheses, readings)."""
     agrees = np.zeros((len(effects.hypotheses), len(probes)), dtype=bool)
@@ -163,15 +177,28 @@ def _ranked(
     for state, own in _by_state(probes):
         classes = effects.classes(state, [(probes[n].black, probes[n].red) for n in own])
         unsure[:, own] = np.isin(classes, (PERHAPS, BETWEEN))
-    groups: dict[frozenset[object], list[int]] = {}
+    ranked: list[tuple[Faults, float]] = []
     for rank, number in enumerate(np.argsort(-weights, kind="stable").tolist()):
         asked = [probe for probe, open_ in zip(probes, unsure[number].tolist(), strict=True) if open_]
-        if rank < LOOKED_AT and asked and not _in_bounds(effects, kept[number], asked).all():
-            continue
-        groups.setdefault(frozenset(_told_apart(panel, fault) for fault in kept[number]), []).append(number)
-    whole = sum(float(weights[first]) for first, *_ in groups.values()) or 1.0
+        if rank >= LOOKED_AT or not asked or _in_bounds(effects, kept[number], asked).all():
+            ranked.append((kept[number], float(weights[number])))
+    return as_suspects(panel, ranked, wrong)
+
+
+def as_suspects(panel: DeadPanel, ranked: Sequence[tuple[Faults, float]], wrong: int) -> tuple[Suspect, ...]:
+    """Suspects with their shares; those that no reading tells from another stand with it.
+
+    Args:
+        panel: The dead panel as it should be.
+        ranked: What may be wrong with its weight, the likeliest first.
+        wrong: How many wrong readings it explains.
+    """
+    groups: dict[frozenset[object], list[tuple[Faults, float]]] = {}
+    for faults, weight in ranked:
+        groups.setdefault(frozenset(_told_apart(panel, fault) for fault in faults), []).append((faults, weight))
+    whole = sum(first[1] for first, *_ in groups.values()) or 1.0
     return tuple(
-        Suspect(kept[first], float(weights[first]) / whole, wrong, tuple(kept[n] for n in others))
+        Suspect(first[0], first[1] / whole, wrong, tuple(faults for faults, _ in others))
         for first, *others in groups.values()
     )
 

@@ -6,9 +6,10 @@ from dataclasses import dataclass
 from riktig.core.errors import RiktigError
 from riktig.core.ids import PinRef
 from riktig.core.job import CircuitId, CircuitInputs
-from riktig.core.proving.function import ONLY_ON_PAPER
+from riktig.core.proving.function import live_script
 from riktig.core.proving.planner import PanelFacts
-from riktig.core.schematic import Net, Zone, all_circuits, script_of
+from riktig.core.proving.zero_point import zero_of
+from riktig.core.schematic import Net, Zone, all_circuits
 from riktig.core.simulation import Meter, Panel, Runner, meter_of, with_tags
 
 __all__ = ["ToMeasure", "what_to_measure"]
@@ -72,13 +73,8 @@ def what_to_measure(
 
 def _script(inputs: CircuitInputs, circuit_id: CircuitId) -> Sequence[str]:
     whole = all_circuits(inputs)
-    loads = {load.id: load for load in inputs.loads}
-    for circuit in whole:
-        if circuit.id == circuit_id:
-            load = loads.get(circuit.load) if circuit.load else None
-            script = script_of(circuit, load, inputs.signals, whole, inputs.supply.system.lines, inputs.practice)
-            return [text for text in script if text.split()[0] not in ONLY_ON_PAPER]
-    return ()
+    circuit = next((circuit for circuit in whole if circuit.id == circuit_id), None)
+    return live_script(circuit, inputs, whole) if circuit else ()
 
 
 class _Watched:
@@ -90,20 +86,10 @@ class _Watched:
         self._zero: PinRef | None = None
         self._last: float | None = None
 
-    def _find_zero(self) -> PinRef | None:
-        """A point of what current returns to, once a supply reaches the pin; another line where there is none."""
-        network = self._panel.network
-        pole = self._panel.source_of(network.point[self._pin])
-        if pole is None:
-            return None
-        own = [other for other in network.poles if other.system == pole.system and other.pin and other.name != "PE"]
-        others = [other for other in own if other.is_zero] or [other for other in own if other.name != pole.name]
-        return self._facts.inside(others[0].pin) or others[0].pin if others and others[0].pin else None
-
     def look(self, state: str) -> list[ToMeasure]:
         """What must be read now; nothing where it is as before, or before anything has reached the pin."""
         if self._zero is None:
-            self._zero = self._find_zero()
+            self._zero = zero_of(self._facts, self._panel, self._pin)
             if self._zero is not None and state != AT_REST:
                 self._last = 0.0
                 return [self._row(AT_REST, DEAD), *self.look(state)]

@@ -14,18 +14,19 @@ from riktig.core.proving.tests import TestPlan
 __all__ = ["plan_tests"]
 
 
-def plan_tests(facts: PanelFacts, panel: DeadPanel, places: Mapping[PinRef, Point]) -> TestPlan:
+def plan_tests(facts: PanelFacts, panel: DeadPanel, places: Mapping[PinRef, Point], control: bool = True) -> TestPlan:
     """Bonds, then every conductor end to end, then no continuity between potentials, then insulation.
 
     Args:
         facts: The panel as it is drawn, named, bought and wired.
         panel: The dead panel as it is wired.
         places: Where every pin is.
+        control: Whether control wires are read from end to end, or proved by their function alone.
     """
     planner = Planner(facts, panel)
     tests = (
         *bond_tests(planner),
-        *wire_tests(planner),
+        *wire_tests(planner, control=control),
         *joint_tests(planner),
         *short_tests(planner),
         *insulation_tests(planner),

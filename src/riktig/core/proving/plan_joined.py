@@ -14,6 +14,7 @@ from riktig.core.proving.planner import CLOSED_BELOW_OHM, Planner, earths_a_circ
 from riktig.core.proving.switch_state import SwitchState
 from riktig.core.proving.tests import Expected, ProvingStage, Test
 from riktig.core.schematic import INCOMING_EARTH
+from riktig.core.wiring import WiringStage
 
 __all__ = ["bond_tests", "joint_tests", "wire_tests"]
 
@@ -71,14 +72,23 @@ def _on_the_way(planner: Planner, root: PinRef, pin: PinRef) -> str:
     return " ".join(wire_sign(wires[WireId(piece.what)]) for piece in pieces if piece.kind is PieceKind.WIRE)
 
 
-def wire_tests(planner: Planner) -> list[Test]:
-    """Every wire, end to end, in the order it went in; what would hide a missing one is opened first."""
+BY_FUNCTION = (WiringStage.CONTROL, WiringStage.DC, WiringStage.DOOR)
+"""Wires that the function test proves where the practice has it so."""
+
+
+def wire_tests(planner: Planner, *, control: bool = True) -> list[Test]:
+    """Every wire, end to end, in the order it went in; what would hide a missing one is opened first.
+
+    Args:
+        planner: Of the panel.
+        control: Whether control wires are read, or proved by their function alone.
+    """
     panel = planner.panel
     number = {piece.what: n for n, piece in enumerate(panel.pieces) if piece.kind is PieceKind.WIRE}
     tests: list[Test] = []
     for wire in planner.facts.wiring.wires:
         piece = number.get(str(wire.key))
-        if piece is None:
+        if piece is None or (not control and wire.stage in BY_FUNCTION):
             continue
         ohms = panel.pieces[piece].ohms
         limit = max(CLOSED_BELOW_OHM, round(ohms.high + 0.3, 1))

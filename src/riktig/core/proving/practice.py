@@ -1,22 +1,27 @@
 """A bench for learning: a panel with something wrong in it, lessons by difficulty, and what finding it cost."""
 
+from collections import Counter
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from enum import Enum
 from math import ceil, log2
 from random import Random
 
+from riktig.core.catalogue import Can
+from riktig.core.ids import read_pin
 from riktig.core.proving.dead_panel import DeadPanel
 from riktig.core.proving.fault_effects import BETWEEN, JOINED, OPEN, PERHAPS, Effects, Faults
 from riktig.core.proving.locate import Probe, locate
 from riktig.core.proving.tests import Test
 from riktig.core.proving.wrong_panel import single_faults
-from riktig.core.simulation import FaultKind
+from riktig.core.simulation import FaultKind, InjectedFault
 
 __all__ = ["HINT_COST", "Lesson", "Score", "lesson_faults", "noted_before", "score_of"]
 
 HINT_COST = 3
 """What a hint costs against a probe (chosen by us)."""
+FEW_PINS = 8
+"""So few pins joined are a free contact, no supply (chosen by us)."""
 TRIES = 400
 """Faults drawn until one shows on a card (chosen by us)."""
 
@@ -29,15 +34,19 @@ class Lesson(Enum):
     NEIGHBOUR = "A wire is in the clamp beside"
     SHORT = "Two clamps touch"
     CONTACT = "A contact is not as it should be"
+    BACK_FEED = "Two supplies meet where they must not"
     ANY = "Anything"
     TWO = "Two things at once"
 
 
+BRIDGES = (FaultKind.SHORT, FaultKind.NEIGHBOUR)
+"""Faults that bring two potentials together."""
 _KINDS = {
     Lesson.OPEN_WIRE: (FaultKind.OFF,),
     Lesson.SWAPPED: (FaultKind.SWAPPED,),
     Lesson.NEIGHBOUR: (FaultKind.NEIGHBOUR,),
     Lesson.SHORT: (FaultKind.SHORT,),
+    Lesson.BACK_FEED: BRIDGES,
     Lesson.CONTACT: (FaultKind.WELDED, FaultKind.STUCK, FaultKind.WRONG_BLOCK, FaultKind.BLOWN),
 }
 WIRED = (FaultKind.OFF, FaultKind.NEIGHBOUR, FaultKind.SWAPPED)
@@ -70,6 +79,8 @@ def lesson_faults(panel: DeadPanel, tests: Sequence[Test], lesson: Lesson, seed:
     chance = Random(f"{lesson.name} {seed}")
     kinds = _KINDS.get(lesson, WIRED if lesson is Lesson.TWO else tuple(FaultKind))
     choice = [fault for fault in single_faults(panel) if fault.wrong in kinds]
+    if lesson is Lesson.BACK_FEED:
+        choice = _joining_supplies(panel, choice)
     for _ in range(TRIES if choice else 0):
         drawn: Faults = tuple(chance.sample(choice, 2 if lesson is Lesson.TWO else 1))
         if len({name for fault in drawn for name in {fault.what, fault.to} - {""}}) < len(drawn):
@@ -77,6 +88,21 @@ def lesson_faults(panel: DeadPanel, tests: Sequence[Test], lesson: Lesson, seed:
         if _shows(panel, tests, drawn):
             return drawn
     return ()
+
+
+def _joining_supplies(panel: DeadPanel, choice: Sequence[InjectedFault]) -> list[InjectedFault]:
+    """The faults that bring two supplies together, as on both sides of a transformer; a fault to earth is another."""
+    earths = (Can.EARTH_BAR, Can.EARTH_TERMINAL, Can.EARTH_STUD)
+    devices = {device.id for device in panel.devices.values() if any(device.kind.can(able) for able in earths)}
+    earthed = {panel.potentials[number] for pin, number in panel.node.items() if pin.device in devices}
+    feeding = {supply for supply, count in Counter(panel.supplies).items() if count > FEW_PINS}
+
+    def joins(fault: InjectedFault) -> bool:
+        nodes = [panel.node[read_pin(text)] for text in (fault.where, fault.to)]
+        supplies = {panel.supplies[node] for node in nodes}
+        return len(supplies & feeding) == 2 and not earthed & {panel.potentials[node] for node in nodes}
+
+    return [fault for fault in choice if joins(fault)]
 
 
 def _shows(panel: DeadPanel, tests: Sequence[Test], faults: Faults) -> bool:

@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping
 
 from riktig.core.catalogue import Behaviour
 from riktig.core.ids import DeviceId
-from riktig.core.proving.live_plan import LiveStep
+from riktig.core.proving.live_step import LiveStep
 from riktig.core.proving.planner import PanelFacts
 from riktig.core.proving.tests import ProvingStage
 from riktig.core.schematic import Zone
@@ -15,14 +15,17 @@ DIAL_SHARE = 0.05
 """A dial is read to so much (chosen by us: half a division)."""
 
 
-def plan_settings(facts: PanelFacts, dials: Mapping[DeviceId, float]) -> tuple[LiveStep, ...]:
-    """Every dial, timer and fuse-link with what it must be at.
+def plan_settings(
+    facts: PanelFacts, dials: Mapping[DeviceId, float], motors: Mapping[DeviceId, float]
+) -> tuple[LiveStep, ...]:
+    """Every dial, parameter of a drive, timer and fuse-link with what it must be at.
 
     Args:
         facts: The panel as it is drawn, named, bought and wired.
         dials: What the dial of each overload and motor protector is set to, A.
+        motors: The motor current that is entered in each drive and soft starter, A.
     """
-    return (*_dials(facts, dials), *_timers(facts), *_fuses(facts))
+    return (*_dials(facts, dials), *_parameters(facts, motors), *_timers(facts), *_fuses(facts))
 
 
 def _dials(facts: PanelFacts, dials: Mapping[DeviceId, float]) -> Iterator[LiveStep]:
@@ -31,6 +34,17 @@ def _dials(facts: PanelFacts, dials: Mapping[DeviceId, float]) -> Iterator[LiveS
         words = f"{amps:.3g} A"
         yield LiveStep(f"setting:{device}", ProvingStage.SETTINGS, tag, f"Set the dial of {tag} to {words}", (words,),
                        amps * (1 - DIAL_SHARE), amps * (1 + DIAL_SHARE), "A", trimmed=True)  # fmt: skip
+
+
+def _parameters(facts: PanelFacts, motors: Mapping[DeviceId, float]) -> Iterator[LiveStep]:
+    """Of drives and soft starters the motor current, and the time of their ramps, which the machine decides."""
+    for device, amps in motors.items():
+        tag = facts.names.tag[device]
+        words = f"{amps:.3g} A, as on the motor's plate"
+        yield LiveStep(f"setting:{device}", ProvingStage.SETTINGS, tag, f"Enter the motor current in {tag}", (words,),
+                       amps * (1 - DIAL_SHARE), amps * (1 + DIAL_SHARE), "A", trimmed=True)  # fmt: skip
+        yield LiveStep(f"ramp:{device}", ProvingStage.SETTINGS, tag, f"Enter the ramp of {tag}",
+                       ("what the machine asks for, up and down",), unit="s", trimmed=True)  # fmt: skip
 
 
 def _timers(facts: PanelFacts) -> Iterator[LiveStep]:

@@ -8,7 +8,7 @@ from riktig.core.ids import DeviceId
 from riktig.core.schematic import Circuits, Device, Zone
 from riktig.core.simulation import ContactStage, OperatorState, is_closed
 
-__all__ = ["NOT_CONNECTED", "REST", "SwitchState", "by_hand", "closed_in", "state_of", "state_words"]
+__all__ = ["NOT_CONNECTED", "REST", "SwitchState", "by_hand", "change_words", "closed_in", "state_of", "state_words"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,6 +120,28 @@ def state_words(state: SwitchState, circuits: Circuits, tags: Mapping[DeviceId, 
         parts.append("nothing pressed")
     parts += [f"{tags[device]} turned to {position}" for device, position in sorted(state.turned)]
     return f"{'; '.join(parts)}. {NOT_CONNECTED}"
+
+
+def change_words(state: SwitchState, before: SwitchState, tags: Mapping[DeviceId, str]) -> str:
+    """What hands must do before a card: “Switch first: F3, F4.” Many are said by their number; empty for nothing.
+
+    Args:
+        state: How the switches must stand.
+        before: How they stand.
+        tags: The tags of devices.
+    """
+    on, off = before.off - state.off, state.off - before.off
+    others = state.changes_from(before) - on - off
+    parts = [_count([tags[device] for device in some], how) for some, how in ((off, "off"), (on, "on")) if some]
+    parts += sorted(tags[device] for device in others)
+    return f"Switch first: {', '.join(parts)}." if parts else ""
+
+
+def _count(tags: list[str], how: str) -> str:
+    few = sorted(tags)
+    return (
+        f"{' '.join(few)} {how}" if len(few) <= FEW else f"{len(few)} breakers and switches {how}, lit in the picture"
+    )
 
 
 def _all(tags: Sequence[str], how: str) -> str:

@@ -31,7 +31,7 @@ from .pressed_together import PressedTogether, pressed_together
 from .ratings import Rating, described, ratings_of
 from .restart import Restart, restarts_of
 from .run import Event, Panel
-from .script import Runner, StepResult, read_script, run_script, try_script
+from .script import Runner, StepResult, guard_of, read_script, run_script, try_script
 from .state import CHANGED_OVER, ContactStage, OperatorState, is_closed
 from .tank import Carriage, Tank, carriages_of, set_level, set_travel, tanks_of
 from .transfers import Transfer, transfers_of
@@ -96,6 +96,7 @@ __all__ = [
     "feeds_of",
     "front_shapes",
     "go_on_from",
+    "guard_of",
     "inject_faults",
     "inputs_follow",
     "is_closed",

@@ -7,11 +7,11 @@ from riktig.core.catalogue import Can
 from riktig.core.errors import RiktigError
 from riktig.core.inputs import parse_json, unfit
 from riktig.core.job import CircuitId, DeviceId
-from riktig.core.schematic import Circuits, Nets
+from riktig.core.schematic import Circuits, Device, Nets
 from riktig.core.simulation.explain import why
 from riktig.core.simulation.run import Event, Panel
 
-__all__ = ["Runner", "StepResult", "read_script", "run_script", "try_script"]
+__all__ = ["Runner", "StepResult", "guard_of", "read_script", "run_script", "try_script"]
 
 SAME = {"in": "on", "lit": "on", "out": "off", "dark": "off", "stands": "off"}
 """Other words for what a thing does."""
@@ -198,10 +198,7 @@ class Runner:
 
     def guard(self) -> DeviceId | None:
         """What trips when the load of the circuit is overloaded."""
-        return next(
-            (DeviceId(f"{self.circuit}.{role}") for role in ("FO", "U", "F") if f"{self.circuit}.{role}" in self.known),
-            None,
-        )
+        return guard_of(self.known, self.circuit)
 
     def _guard(self) -> DeviceId:
         guard = self.guard()
@@ -331,6 +328,17 @@ class Runner:
             now = "on" if self.panel.is_fed(did) and did in self.panel.on else "off"
         fine = now == want or (want == "on" and device.kind.is_motor and now != "off")
         return "" if fine else f"{role} is {now}, not {want}"
+
+
+def guard_of(devices: Mapping[DeviceId, Device], circuit: CircuitId) -> DeviceId | None:
+    """What trips when the load of a circuit is overloaded; None where nothing does.
+
+    Args:
+        devices: The devices by their ids.
+        circuit: The circuit.
+    """
+    guards = (DeviceId(f"{circuit}.{role}") for role in ("FO", "U", "F"))
+    return next((device for device in guards if device in devices), None)
 
 
 def _seconds(text: str) -> float:

@@ -2,7 +2,7 @@ from .air import cooling_area, temperature_rise
 from .alternatives import Alternative, alternatives_of, control_alternatives, take
 from .choose import LoadSize, Sizing, size_all
 from .control import DC_VOLTS
-from .derived import DIAL_SETTINGS, ELECTRICAL, INSIDE_AIR, PROPOSAL, SIZING
+from .derived import DIAL_SETTINGS, ELECTRICAL, INSIDE_AIR, MOTOR_CURRENTS, PROPOSAL, SIZING
 from .electrical import ElectricalProposal, basis_of
 from .inside_air import InsideAir, Loss, Losses, box_that_cools, inside_air_of, losses_of
 from .issues import InputIssue
@@ -16,6 +16,7 @@ __all__ = [
     "DIAL_SETTINGS",
     "ELECTRICAL",
     "INSIDE_AIR",
+    "MOTOR_CURRENTS",
     "PROPOSAL",
     "SIZING",
     "Alternative",

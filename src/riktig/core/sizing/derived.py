@@ -20,7 +20,7 @@ from riktig.core.sizing.choose import size_all
 from riktig.core.sizing.electrical import Brief, propose_electrical
 from riktig.core.sizing.inside_air import inside_air_of, losses_of, with_fans
 from riktig.core.sizing.proposal import propose
-from riktig.core.sizing.settings import dial_settings
+from riktig.core.sizing.settings import dial_settings, motor_currents
 
 __all__ = ["DIAL_SETTINGS", "ELECTRICAL", "INSIDE_AIR", "PROPOSAL", "SIZING"]
 
@@ -46,6 +46,7 @@ SIZING = (reads(CIRCUITS) & JOB_CIRCUIT_INPUTS & ELECTRICAL & JOB_ENCLOSURE & JO
 )
 """The part and the conductors of everything that is drawn, after the proposal."""
 DIAL_SETTINGS = (reads(CIRCUITS) & JOB_CIRCUITS & ELECTRICAL).derive("dial settings", dial_settings)
+MOTOR_CURRENTS = (reads(CIRCUITS) & JOB_CIRCUITS & ELECTRICAL).derive("motor currents of drives", motor_currents)
 _LOSSES = (reads(CIRCUITS) & SIZING).derive("losses", losses_of)
 INSIDE_AIR = (reads(_LOSSES) & SIZING & CIRCUITS & JOB_ENCLOSURE & JOB_OVERRIDES).derive("warmth", inside_air_of)
 PROPOSAL = (reads(BRIEF) & ELECTRICAL & INSIDE_AIR).derive("proposal", propose)

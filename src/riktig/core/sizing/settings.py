@@ -1,12 +1,13 @@
-"""What the dial of each overload relay and motor protector is to be set to."""
+"""What the dial of each overload relay and motor protector is set to, and the motor current of each drive."""
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 
+from riktig.core.catalogue import Can
 from riktig.core.job import Circuit, DeviceId
-from riktig.core.schematic import Circuits
+from riktig.core.schematic import Circuits, Device
 from riktig.core.sizing.electrical import ElectricalProposal
 
-__all__ = ["dial_settings"]
+__all__ = ["dial_settings", "motor_currents"]
 
 _DIALS = ("overload", "motor protector")
 
@@ -21,12 +22,41 @@ def dial_settings(
         own_circuits: The circuits of the job, with their loads.
         proposal: What Riktig proposes for the job.
     """
+    return _amounts(circuits, own_circuits, proposal, "setting", lambda device: device.kind.sized_as in _DIALS)
+
+
+def motor_currents(
+    circuits: Circuits, own_circuits: Iterable[Circuit], proposal: ElectricalProposal
+) -> dict[DeviceId, float]:
+    """The motor current that is entered in every drive and soft starter, A.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        own_circuits: The circuits of the job, with their loads.
+        proposal: What Riktig proposes for the job.
+    """
+    return _amounts(circuits, own_circuits, proposal, "current", _is_electronic)
+
+
+def _is_electronic(device: Device) -> bool:
+    can = device.kind.can
+    return can(Can.VARIES_SPEED) or can(Can.STARTS_SOFTLY)
+
+
+def _amounts(
+    circuits: Circuits,
+    own_circuits: Iterable[Circuit],
+    proposal: ElectricalProposal,
+    what: str,
+    of: Callable[[Device], bool],
+) -> dict[DeviceId, float]:
+    """A figure of the load of each device of a kind."""
     loads = {circuit.id: circuit.load for circuit in own_circuits if circuit.load}
-    settings: dict[DeviceId, float] = {}
+    amounts: dict[DeviceId, float] = {}
     for device in circuits.devices:
-        if device.kind.sized_as in _DIALS and (load := loads.get(device.circuit)):
-            load_proposal = proposal.of_load(load)
-            amps = load_proposal.amount("setting") if load_proposal else 0.0
-            if amps:
-                settings[device.id] = amps
-    return settings
+        load = loads.get(device.circuit) if of(device) else None
+        load_proposal = proposal.of_load(load) if load else None
+        amount = load_proposal.amount(what) if load_proposal else 0.0
+        if amount:
+            amounts[device.id] = amount
+    return amounts

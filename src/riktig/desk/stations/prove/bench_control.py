@@ -2,6 +2,7 @@
 
 from typing import TYPE_CHECKING
 
+from riktig.core.proving import change_words
 from riktig.core.schematic import NAMES
 from riktig.desk.bench import BenchCard, BenchWords
 from riktig.desk.stations.prove.card import Verdict
@@ -44,8 +45,7 @@ class ProveBench:
         if test is None or verdict is None:
             return BenchWords(meter, "–", "Nothing to test yet")
         tags = station.session.evaluation.get(NAMES).tag
-        changed = sorted(tags[device] for device in test.state.changes_from(station.stands))
-        parts = [f"Switch first: {', '.join(changed)}." if changed else "", test.first, test.caution, verdict.words]
+        parts = [change_words(test.state, station.stands, tags), test.first, test.caution, verdict.words]
         self._speak(f"{test.black.label} to {test.red.label}. Should read {test.expected.text}.", verdict)
         return BenchWords(
             f"{test.title}   {station.card.count.text()}   {meter}",

@@ -7,9 +7,14 @@ from PySide6.QtWidgets import QPushButton, QSizePolicy, QVBoxLayout, QWidget
 from riktig.core.ids import PinRef
 from riktig.core.proving import (
     DEAD_PANEL,
+    ENERGISED,
+    LIVE_PLAN,
+    LIVE_SCRIPTS,
     PANEL_FACTS,
     TESTS,
+    DeadPanel,
     Expected,
+    LiveEvidence,
     NextProbe,
     Planner,
     Probe,
@@ -20,13 +25,16 @@ from riktig.core.proving import (
     Test,
     fault_keys,
     fault_words,
+    live_evidence,
+    live_results,
     locate,
+    locate_live,
     next_probe,
     repair_entries,
     repair_words,
     state_of,
 )
-from riktig.core.schematic import CIRCUITS, NAMES
+from riktig.core.schematic import CIRCUITS, NAMES, NETS
 from riktig.desk.session import Session
 from riktig.desk.stations.prove.suspects import SuspectsPanel
 
@@ -85,11 +93,10 @@ class FaultFinder:
         if shown and shown[0] is not self.proposed and shown[0].stage is not ProvingStage.INSULATION:
             probes.append(Probe(shown[0].state, shown[0].black.pin, shown[0].red.pin, shown[1]))
         probes += self._taken
-        self.suspects = locate(panel, probes)
+        self.suspects = locate(panel, probes) or self._from_live(panel, probes)
         if not self.suspects:
-            sound = (
-                "All readings so far are as a sound panel gives them." if not self._any_wrong(results, shown) else ""
-            )
+            wrong = self._any_wrong(results, shown) or self._live().is_wrong
+            sound = "" if wrong else "All readings so far are as a sound panel gives them."
             self._session.say(sound or "No single fault and no two explain all readings: read again.", wrong=not sound)
             return False
         states = self._states(results, shown)
@@ -97,6 +104,24 @@ class FaultFinder:
         self.list.show_suspects(self.suspects, self._said, self._probe, self._probe_words())
         self.repair.setEnabled(True)
         return True
+
+    def _from_live(self, panel: DeadPanel, probes: list[Probe]) -> tuple[Suspect, ...]:
+        """What explains the steps under voltage that came otherwise, where every dead reading is as it should be."""
+        evaluation, evidence = self._session.evaluation, self._live()
+        if not evidence.is_wrong:
+            return ()
+        make, scripts = evaluation.get(ENERGISED), evaluation.get(LIVE_SCRIPTS)
+        suspects = locate_live(panel, evaluation.get(NETS), probes, evidence, make, scripts)
+        if suspects:
+            self._session.say("The next probes are read dead: switch off, lock, prove dead.")
+        return suspects
+
+    def _live(self) -> LiveEvidence:
+        """What the records of the steps under voltage say."""
+        evaluation = self._session.evaluation
+        devices = {tag: device for device, tag in evaluation.get(NAMES).tag.items()}
+        results = live_results(evaluation.get(LIVE_PLAN), self._session.records)
+        return live_evidence(results, devices, evaluation.get(ENERGISED), evaluation.get(LIVE_SCRIPTS))
 
     def _any_wrong(self, results: Results, shown: tuple[Test, float] | None) -> bool:
         failed = any(r is not None and r.outcome.value == "failed" for _, r in results.readings)

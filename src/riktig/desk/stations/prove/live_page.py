@@ -8,19 +8,28 @@ from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QPushButt
 from riktig.core.errors import RiktigError
 from riktig.core.production import WORK, BuildStage, may_not_sign, stage_states
 from riktig.core.proving import (
+    ENERGISED,
     LIVE_PLAN,
+    LIVE_SCRIPTS,
+    SWITCH_BOX,
     LiveGate,
     LiveResult,
+    LiveStep,
     Outcome,
     ProvingStage,
     live_facts,
     live_gate,
     live_results,
+    places_in,
     read_value,
+    seen_after,
 )
 from riktig.core.records import LiveReleased
+from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.desk.session import Session
-from riktig.desk.theme import grown, words_font
+from riktig.desk.stations.prove.seen_row import SeenRow
+from riktig.desk.stations.prove.switch_box_dialog import SwitchBoxDialog
+from riktig.desk.theme import LIGHT, Theme, grown, words_font
 from riktig.desk.widgets import FittedLabel, plain_label, row_of
 
 __all__ = ["LivePage"]
@@ -41,11 +50,13 @@ class LivePage(QWidget):
 
     Args:
         session: The job at hand.
+        find_fault: Looks for what may be wrong.
     """
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, session: Session, find_fault: Callable[[], None]) -> None:
         super().__init__()
         self.session = session
+        self.theme: Theme = LIGHT
         self.stage = ProvingStage.ENERGISE
         self.results: tuple[LiveResult, ...] = ()
         self.meter = ""
@@ -73,6 +84,8 @@ class LivePage(QWidget):
         self.expected = plain_label("", wraps=True)
         self.expected.setFont(words_font(15))
         self.field = plain_label(FIELD, "second", wraps=True)
+        self.seen = SeenRow()
+        self.seen.changed.connect(self._take_seen)
         self.said = FittedLabel(24.0, 12.0, bold=True)
         self.value, self.found = QLineEdit(), QLineEdit()
         for field, name in ((self.found, "as found, V"), (self.value, "measured, V")):
@@ -86,6 +99,8 @@ class LivePage(QWidget):
         self.yes = _button("As expected", "Records the step as passed, and goes to the next", self.passed)
         self.yes.setObjectName("main")
         self.no = _button("Otherwise", "Records what came instead: the step stays to be done", self.failed)
+        self.wrong = _button("What may be wrong", "Faults that explain what came", find_fault)
+        self.box = _button("Switch box …", "What stands in for floats and sensors at the terminals", self.show_box)
         card = QWidget()
         card.setObjectName("card")
         card.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
@@ -97,8 +112,9 @@ class LivePage(QWidget):
         column.addWidget(self.field)
         column.addWidget(self.said)
         column.addLayout(row_of((self.found, self.value, None)))
+        column.addWidget(self.seen)
         column.addWidget(self.remark)
-        column.addLayout(row_of((self.yes, self.no, None)))
+        column.addLayout(row_of((self.yes, self.no, self.wrong, self.box, None)))
         column.addStretch(1)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
@@ -161,6 +177,10 @@ class LivePage(QWidget):
         self.done.setText(step.done)
         self.expected.setText("\n".join(step.expected))
         self.field.setVisible(step.stage is ProvingStage.FUNCTION)
+        self.field.setText(" ".join([*places_in(self.session.evaluation.get(SWITCH_BOX), step.done), FIELD]))
+        self.box.setVisible(step.stage is ProvingStage.FUNCTION)
+        self.wrong.setVisible(step.stage is ProvingStage.FUNCTION)
+        self._show_seen(step)
         self.value.setVisible(bool(step.unit))
         self.found.setVisible(step.trimmed)
         self.value.setPlaceholderText(f"as left, {step.unit}" if step.trimmed else f"read, {step.unit}")
@@ -172,6 +192,20 @@ class LivePage(QWidget):
                 f"{_SIGNS[result.outcome]} {what or result.said.reason}  {result.who} {result.when[11:16]}".strip()
             )
         self.said.setText(last_time or (f"Again: {result.stale}" if result.stale else ""))
+
+    def _show_seen(self, step: LiveStep) -> None:
+        evaluation = self.session.evaluation
+        asked = seen_after(evaluation.get(ENERGISED), evaluation.get(LIVE_SCRIPTS), step)
+        own = [device for device in evaluation.get(CIRCUITS).devices if device.id in asked]
+        self.seen.show_devices(own, evaluation.get(NAMES).tag, asked)
+
+    def _take_seen(self) -> None:
+        self.remark.setText(self.seen.otherwise)
+
+    def show_box(self) -> None:
+        """Opens the proposal of a switch box."""
+        self.box_dialog = SwitchBoxDialog(self.session.evaluation.get(SWITCH_BOX), self.theme, self)
+        self.box_dialog.open()
 
     def open_live(self) -> None:
         """Opens the live tests: who stands by is asked, and a reason where something is open; who may sign signs."""

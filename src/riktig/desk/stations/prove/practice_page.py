@@ -6,7 +6,9 @@ from dataclasses import dataclass, field
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QComboBox, QCompleter, QLineEdit, QListWidget, QPushButton, QVBoxLayout, QWidget
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.ids import PinRef
+from riktig.core.job import Job
 from riktig.core.proving import (
     DEAD_PANEL,
     HINT_COST,
@@ -30,6 +32,7 @@ from riktig.core.proving import (
     single_faults,
 )
 from riktig.core.schematic import NAMES
+from riktig.demo_job import demo_job
 from riktig.desk.session import Session
 from riktig.desk.stations.prove.practice_progress import PracticeProgress
 from riktig.desk.theme import grown, words_font
@@ -38,6 +41,8 @@ from riktig.devices import SimulatedPanel
 
 __all__ = ["PracticePage"]
 
+SHIPPED = (("This panel", ""), ("Wash drum", "wash-drum"), ("Frost fan", "frost-fan"), ("Kelp shed", "kelp-shed"))
+"""The panels that can be practised on, the smallest of those that ship first."""
 MOST_STATES = 12
 """Positions of the switches offered (chosen by us: the plain ones and those of the plan's first cards)."""
 
@@ -68,6 +73,12 @@ class PracticePage(QWidget):
         self.session, self.progress = session, progress
         self.run: _Run | None = None
         self.seed = 0
+        self._shipped: dict[str, Evaluation[Job]] = {}
+        self.panel_of = QComboBox()
+        self.panel_of.setAccessibleName("Panel to practise on")
+        for words, name in SHIPPED:
+            self.panel_of.addItem(words, name)
+        self.panel_of.currentIndexChanged.connect(lambda _index: self.refresh())
         self.banner = plain_label("", "judgement", wraps=True)
         self.banner.setFont(words_font(13, bold=True))
         self.lesson = QComboBox()
@@ -106,7 +117,7 @@ class PracticePage(QWidget):
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.addWidget(self.banner)
-        layout.addLayout(row_of((self.lesson, begin, None)))
+        layout.addLayout(row_of((self.panel_of, self.lesson, begin, None)))
         layout.addWidget(self.how_far)
         layout.addWidget(self.told)
         layout.addLayout(row_of((self.black, self.red, _button("Touch", "Reads between the two points", self.touch))))
@@ -129,9 +140,18 @@ class PracticePage(QWidget):
         """Says whose panel is imitated; a panel that was wired otherwise since ends the lesson."""
         number = self.session.job.number
         self.banner.setText(f"PRACTICE BENCH. A simulated panel: nothing is read of {number}, nothing is recorded.")
-        if self.run and self.run.planner.panel is not self.session.evaluation.get(DEAD_PANEL):
+        if self.run and self.run.planner.panel is not self._evaluation().get(DEAD_PANEL):
             self.run = None
         self._show()
+
+    def _evaluation(self) -> Evaluation[Job]:
+        """Of the panel that is imitated: the job's own, or one of those that ship."""
+        name = str(self.panel_of.currentData())
+        if not name:
+            return self.session.evaluation
+        if name not in self._shipped:
+            self._shipped[name] = Evaluation(demo_job(name))
+        return self._shipped[name]
 
     def _lesson(self) -> Lesson:
         lesson = self.lesson.currentData()
@@ -140,7 +160,7 @@ class PracticePage(QWidget):
 
     def begin(self) -> None:
         """Begins a lesson: something is put in, and what a tester noted before is told."""
-        evaluation, lesson = self.session.evaluation, self._lesson()
+        evaluation, lesson = self._evaluation(), self._lesson()
         tests = [test for test in evaluation.get(TESTS).tests if test.stage is not ProvingStage.INSULATION]
         panel = evaluation.get(DEAD_PANEL)
         self.seed += 1
@@ -168,7 +188,7 @@ class PracticePage(QWidget):
         return self.run.planner.point(pin).label if self.run else str(pin)
 
     def _words(self, faults: Faults) -> str:
-        return fault_words(faults, self._label, self.session.evaluation.get(NAMES).tag)
+        return fault_words(faults, self._label, self._evaluation().get(NAMES).tag)
 
     def _show(self) -> None:
         self.how_far.setText(self.progress.words(self._lesson()))

@@ -86,18 +86,16 @@ class ProveStation(Station):
         self.card = ProofCard(self._typed)
         self.typed = self.card.typed
         self.finder = FaultFinder(session, self)
-        row = row_of((), gap=12)
+        dead, row = QWidget(), row_of((), gap=12)
         row.addWidget(self.card, 3)
         row.addWidget(self._side(), 2)
-        dead = QWidget()
         dead.setLayout(row)
         row.setContentsMargins(0, 0, 0, 0)
-        self.live = LivePage(session)
-        self.pages = PageStack()
-        self.pages.addWidget(dead)
-        self.pages.addWidget(self.live)
+        self.live = LivePage(session, self.show_suspects)
         self.practice = PracticePage(session, PracticeProgress(practice_file()))
-        self.pages.addWidget(self.practice)
+        self.pages = PageStack()
+        for page in (dead, self.live, self.practice):
+            self.pages.addWidget(page)
         self.add_body(self.pages)
         self.keys: dict[str, QPushButton] = {}
         for name, text, act in (
@@ -185,6 +183,7 @@ class ProveStation(Station):
         super().set_theme(theme)
         self.where.set_theme(theme)
         self.card.set_theme(theme)
+        self.live.theme = theme
 
     def go_to_stage(self, stage: ProvingStage) -> None:
         """Goes to the first test to do of a stage; a live one says why it is shut."""
@@ -370,6 +369,7 @@ class ProveStation(Station):
         zero = self.instrument.zero if self.instrument else 0.0
         shown = (test, without_leads(self.ohm, zero)) if test is not None and self.ohm is not None else None
         if self.finder.look(self.session.results, shown):
+            self.pages.setCurrentIndex(0)
             self.below.setCurrentWidget(self.finder.panel)
         else:
             self.below.setCurrentIndex(0)
