@@ -2,7 +2,7 @@
 
 import re
 from itertools import pairwise
-from math import cos, hypot, sin, tan
+from math import atan2, cos, hypot, sin, tan
 from pathlib import Path
 
 import pytest
@@ -159,7 +159,7 @@ class TestSwing:
         met = False
         step = 0.0005
         turn = 0.0
-        while turn < 0.9 and not met:
+        while turn < atan2(deep, near) and not met:  # by then all of the stack is in the plane of the door
             # Inside is y > 0 and the door opens towards y < 0: the stack turns clockwise about the pivot.
             met = affinity.rotate(stack, -turn, origin=(0, 0), use_radians=True).intersects(part)
             turn += step

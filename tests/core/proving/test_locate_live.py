@@ -159,6 +159,10 @@ def test_records_become_evidence_and_free_words_do_not(drum: Evaluation[Job]) ->
     assert dict(entry.seen)[DeviceId("c1.M")] == "off"
     assert said.is_wrong
     assert not evidence("it smells").seen
+    fed = next(step for step in plan if step.title == "Q1 on")
+    measured = Record("r2", fed.key, live_facts(fed, Outcome.PASSED, "401", meter="M-34 4711"), "Ida", "t", 1, "")
+    (volts,) = live_evidence(live_results(plan, [measured]), {}, drum.get(ENERGISED), drum.get(LIVE_SCRIPTS)).measured
+    assert (str(volts[0]), str(volts[1]), volts[2]) == ("c0.Q:2", "c0.Q:4", 360.0), "400 V less 10 %"
     passed = evidence("", Outcome.PASSED)
     assert not passed.is_wrong
     assert dict(passed.seen[0].seen) == {DeviceId("c1.K"): "on", DeviceId("c1.M"): "forward"}

@@ -22,7 +22,7 @@ def test_floats_of_the_pump_are_switches_at_their_terminals_with_the_control_vol
     assert terminals == {"stop": ("X6:1", "X6:2"), "start": ("X6:2", "X6:4"), "alarm": ("X6:5", "X6:6")}
     assert {box[f"B.{name}"].at_rest for name in terminals} == {"open"}
     assert box["B.stop"].volts == "230 V AC"
-    assert box["B.start"].volts == "230 V AC once called", "dead until the low float is up"
+    assert box["B.start"].volts == "then 230 V AC", "dead until the low float is up"
     assert box["c3.end1"].at_rest == "closed", "an end switch opens when it is reached"
     assert box["s4.B1"].imitates is Imitates.SENSOR
     assert box["c1.KF1.W"].imitates is Imitates.SUPPLY

@@ -3,18 +3,14 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from riktig.core.ids import DeviceId, PinRef, read_pin
+from riktig.core.ids import DeviceId, PinRef
 from riktig.core.proving.function import Scripts
 from riktig.core.proving.live_results import LiveResult
 from riktig.core.proving.live_seen import MakesPanel, SeenAfterStep, read_seen, states_after, watched_in
 from riktig.core.proving.live_step import LiveStep
-from riktig.core.proving.tests import ProvingStage
 from riktig.core.proving.verdicts import Outcome
 
 __all__ = ["LiveEvidence", "live_evidence", "seen_after"]
-
-SWITCHED_ON = "volts:"
-"""How the keys of steps begin that measure behind a switch that was just closed."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,7 +65,6 @@ def live_evidence(
             if own:
                 base = {} if passed else seen_after(make, scripts, step)
                 seen.append(SeenAfterStep(step.circuit, step.number, tuple((base | dict(own)).items()), passed))
-        elif passed and step.stage is ProvingStage.ENERGISE and step.key.startswith(SWITCHED_ON) and step.low:
-            first, last = step.key.removeprefix(SWITCHED_ON).split("~")
-            measured.append((read_pin(first), read_pin(last), step.low))
+        elif passed and step.points and step.low:
+            measured.append((*step.points, step.low))
     return LiveEvidence(tuple(seen), tuple(measured))

@@ -185,7 +185,7 @@ class _Energise:
         low, top = volts * (1 - SHARE), volts * (1 + (SHARE if mains else TRANSFORMER_HIGH))
         expected = f"{volts:.0f} V {reading.kind}".rstrip() + f", {low:.0f} to {top:.0f} V"
         yield LiveStep(key, ProvingStage.ENERGISE, title, f"{before}: measure {where}", (expected,),
-                       float(f"{low:.0f}"), float(f"{top:.0f}"), "V")  # fmt: skip
+                       float(f"{low:.0f}"), float(f"{top:.0f}"), "V", points=(first, last))  # fmt: skip
 
 
 def _residual(device: Device, tag: str) -> Iterator[LiveStep]:

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import inf
 
+from riktig.core.ids import PinRef
 from riktig.core.job import CircuitId
 from riktig.core.proving.tests import ProvingStage
 
@@ -18,7 +19,7 @@ class LiveStep:
     """One step: what is done, what must then be so, and, where something is measured, its bounds and unit.
 
     ``trimmed`` asks for the value as found and as left. Of a step of a function test ``circuit`` and ``number`` say
-    whose script it is in, and where, from 1.
+    whose script it is in, and where, from 1; ``points`` are those behind a switch that was closed, with its voltage.
     """
 
     key: str
@@ -32,6 +33,7 @@ class LiveStep:
     trimmed: bool = False
     circuit: CircuitId | None = None
     number: int = 0
+    points: tuple[PinRef, PinRef] | None = None
 
     @property
     def true_of(self) -> str:

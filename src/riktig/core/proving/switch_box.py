@@ -24,8 +24,8 @@ WIDE, TALL, GAP = 84.0, 34.0, 3.0
 """A place of the box and the room between two, mm (chosen by us)."""
 IN_A_ROW = 3
 NOTHING_LIES = "no voltage seen: prove it dead"
-MOST_WORDS = 34
-"""Letters of a line of a place (chosen by us: what is legible in its width)."""
+MOST_WORDS, MOST_PRINTED = 36, 26
+"""Letters of a line of a place in words and of one in printed letters (chosen by us: what fits its width)."""
 
 
 class Imitates(Enum):
@@ -144,7 +144,7 @@ class _Volts:
             except RiktigError:
                 break  # the builder took out what it names
             if called := self._volts(panel, pins):
-                return f"{called} once called"
+                return f"then {called}"
         return NOTHING_LIES
 
     def _volts(self, panel: Panel, pins: Sequence[PinRef]) -> str:
@@ -181,8 +181,19 @@ def _place(at: Rect, place: BoxPlace) -> Iterator[Shape]:
         yield Line(middle, y + 2.5, middle, y + 9.5, "ink" if is_closed else "third", 1.4, key=key)
         yield Line(middle - 3.5, y + 6.0, middle + 3.5, y + 6.0, "third" if is_closed else "ink", 1.4, key=key)
     rest = ", ".join(part for part in (place.at_rest and f"{place.at_rest} at rest", place.volts) if part)
-    lines = (place.purpose.rpartition(", ")[2], place.imitates.value, " ".join(place.terminals), rest)
+    lines = (place.purpose.partition(", ")[2] or place.purpose, place.imitates.value, _leads(place.terminals), rest)
     for line, words in enumerate(filter(None, lines)):
-        short = words if len(words) <= MOST_WORDS else f"{words[: MOST_WORDS - 1]}…"
-        face = Face.PRINTED if words == lines[2] else Face.WORDS
+        face, most = (Face.PRINTED, MOST_PRINTED) if words == lines[2] else (Face.WORDS, MOST_WORDS)
+        short = words if len(words) <= most else f"{words[: most - 1]}…"
         yield Text(x, y + 14.0 + 5.5 * line, short, 3.6, "second", face, Align.LEFT)
+
+
+def _leads(terminals: Sequence[str]) -> str:
+    """“X3:U1 V1 W1”: the strip is said once."""
+    strip = ""
+    words: list[str] = []
+    for terminal in terminals:
+        own, _, mark = terminal.partition(":")
+        words.append(mark if own == strip else terminal)
+        strip = own
+    return " ".join(words)
