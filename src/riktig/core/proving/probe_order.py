@@ -35,8 +35,10 @@ def costs_of(tests: Sequence[Test], places: Mapping[PinRef, Point]) -> Costs:
     at = np.array([(point.x, point.y) for point in points]).reshape(-1, 2, 2)
 
     def far(first: int, last: int) -> Costs:
-        distance = np.abs(at[:, None, first] - at[None, :, last]).sum(axis=2)
-        return np.where(distance > 0, distance + LIFT_MM, 0.0)
+        distance: Costs = np.abs(np.subtract.outer(at[:, first, 0], at[:, last, 0]))
+        distance += np.abs(np.subtract.outer(at[:, first, 1], at[:, last, 1]))
+        distance[distance > 0] += LIFT_MM
+        return distance
 
     walk = np.minimum(far(0, 0) + far(1, 1), far(0, 1) + far(1, 0))
     states = list(dict.fromkeys(test.state for test in tests))
@@ -100,21 +102,26 @@ def _turned(chain: NDArray[np.int64], costs: Costs) -> NDArray[np.int64]:
 
 
 def _moved(chain: NDArray[np.int64], costs: Costs) -> NDArray[np.int64]:
-    """One round of moving short pieces to the joint where they cost least."""
+    """One round of moving short pieces to the joint where they cost least; costs are the same both ways."""
+    padded = np.pad(costs, ((0, 1), (0, 1)))  # behind the last test there is a joint that costs nothing
     for size in (1, 2, 3):
+        joints = padded[chain, np.append(chain[1:], -1)]
         for i in range(1, len(chain) - size + 1):
             piece = chain[i : i + size]
             rest = np.concatenate([chain[:i], chain[i + size :]])
-            first, last = piece[0], piece[-1]
-            left, right = rest, np.append(rest[1:], -1)
-            here = np.where(right >= 0, costs[left, right], 0.0)
-            straight = costs[left, first] + np.where(right >= 0, costs[last, right], 0.0) - here
-            back = costs[left, last] + np.where(right >= 0, costs[first, right], 0.0) - here
-            best = int(np.minimum(straight, back).argmin())
-            now = min(straight[i - 1], back[i - 1])
-            if min(straight[best], back[best]) < now - 1e-9:
-                laid = piece if straight[best] <= back[best] else piece[::-1]
+            right = np.append(rest[1:], -1)
+            closed = padded[chain[i - 1], right[i - 1]]
+            here = np.concatenate([joints[: i - 1], [closed], joints[i + size :]])
+            from_first, from_last = padded[piece[0]], padded[piece[-1]]
+            straight = from_first[rest] + from_last[right] - here
+            back = from_last[rest] + from_first[right] - here
+            best_straight, best_back = int(straight.argmin()), int(back.argmin())
+            turned = back[best_back] < straight[best_straight]
+            best = best_back if turned else best_straight
+            if min(straight[best_straight], back[best_back]) < min(straight[i - 1], back[i - 1]) - 1e-9:
+                laid = piece[::-1] if turned else piece
                 chain = np.concatenate([rest[: best + 1], laid, rest[best + 1 :]])
+                joints = padded[chain, np.append(chain[1:], -1)]
     return chain
 
 

@@ -1,12 +1,13 @@
 """The steps under voltage: shut until the dead tests are passed or signed for; each step is on record."""
 
 from collections.abc import Callable
+from typing import TypeAlias
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
 from riktig.core.errors import RiktigError
-from riktig.core.production import WORK, BuildStage, may_not_sign, stage_states
+from riktig.core.production import WORK, BuildStage, StageState, WorkTask, may_not_sign, stage_states
 from riktig.core.proving import (
     ENERGISED,
     LIVE_PLAN,
@@ -24,7 +25,7 @@ from riktig.core.proving import (
     read_value,
     seen_after,
 )
-from riktig.core.records import LiveReleased
+from riktig.core.records import LiveReleased, ReadingTaken
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.desk.session import Session
 from riktig.desk.stations.prove.seen_row import SeenRow
@@ -45,6 +46,9 @@ RELEASE = "live tests"
 _SIGNS = {Outcome.PASSED: "✓", Outcome.FAILED: "✗", Outcome.SKIPPED: "–", Outcome.OPEN: " "}
 
 
+_BesideReadings: TypeAlias = tuple[tuple[WorkTask, ...], tuple[LiveStep, ...], int, StageState | None, list[LiveResult]]
+
+
 class LivePage(QWidget):
     """The gate, the list of steps and the step at hand.
 
@@ -60,6 +64,10 @@ class LivePage(QWidget):
         self.stage = ProvingStage.ENERGISE
         self.results: tuple[LiveResult, ...] = ()
         self.meter = ""
+        self._known: (
+            tuple[tuple[WorkTask, ...], tuple[LiveStep, ...], int, StageState | None, list[LiveResult]] | None
+        ) = None
+        """The gate beside readings, and what it was worked out of."""
         self.shut = plain_label("", "fails", wraps=True)
         self.stands_by, self.reason = QLineEdit(), QLineEdit()
         self.stands_by.setAccessibleName("Who stands by")
@@ -128,12 +136,21 @@ class LivePage(QWidget):
 
     def gate_now(self) -> LiveGate:
         """What keeps the live tests shut now."""
-        session = self.session
-        states = stage_states(session.evaluation.get(WORK), session.progress, session.records)
-        inspection = next((state for state in states if state.stage is BuildStage.INSPECTION), None)
-        every = live_results(session.evaluation.get(LIVE_PLAN), session.records)
-        settings = [result for result in every if result.step.stage is ProvingStage.SETTINGS]
-        return live_gate(session.results, inspection, session.records, settings)
+        inspection, settings = self._beside_readings()
+        return live_gate(self.session.results, inspection, self.session.records, settings)
+
+    def _beside_readings(self) -> tuple[StageState | None, list[LiveResult]]:
+        """The visual inspection and the settings; no reading changes them, and a reading is taken every few seconds."""
+        session, evaluation = self.session, self.session.evaluation
+        work, plan = evaluation.get(WORK), evaluation.get(LIVE_PLAN)
+        others = sum(not isinstance(record.facts, ReadingTaken) for record in session.records)
+        if self._known is None or self._known[0] is not work or self._known[1:3] != (plan, others):
+            states = stage_states(work, session.progress, session.records)
+            inspection = next((state for state in states if state.stage is BuildStage.INSPECTION), None)
+            every = live_results(plan, session.records)
+            settings = [result for result in every if result.step.stage is ProvingStage.SETTINGS]
+            self._known = (work, plan, others, inspection, settings)
+        return self._known[3], self._known[4]
 
     def refresh(self, stage: ProvingStage | None = None) -> None:
         """Shows the steps of a stage, and the gate before them."""
