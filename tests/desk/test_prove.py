@@ -493,7 +493,10 @@ class TestUnderVoltage:
         facts = session.records[-1].facts
         assert isinstance(facts, LiveStepDone)
         assert (facts.stage, facts.found, facts.value, facts.meter) == ("Settings", "6", "8.5", "")
-        assert station.stage_buttons[ProvingStage.SETTINGS].text().endswith(" 1 of 1")
+        assert station.stage_buttons[ProvingStage.SETTINGS].text().endswith(" 1 of 2")
+        assert live.done.text() == "Look over the torque marks"
+        live.yes.click()
+        assert station.stage_buttons[ProvingStage.SETTINGS].text().endswith(" 2 of 2")
 
 
 class TestPracticeBench:

@@ -58,7 +58,9 @@ def test_each_medium_carries_what_it_must(evaluation: Evaluation[Job], medium: M
 
 
 def test_the_warning_plate_says_what_stays_live(evaluation: Evaluation[Job]) -> None:
-    (plate,) = evaluation.get(LABELS).on(Medium.WARNING)
+    door, plate = evaluation.get(LABELS).on(Medium.WARNING)
+    assert (door.lines[0], door.where) == ("400/230 V INSIDE", "door, outside")
+    assert "Only skilled persons" in door.lines[1]
     assert plate.lines[1] == "400/230 V stay live at X1, at the upper clamps of Q1 when Q1 is off."
 
 

@@ -222,9 +222,14 @@ def _of_strips(strips: Strips) -> Iterator[Label]:
         yield Label(Medium.CABLE, (cable.tag, cable.make_up), 2, "both ends", DeviceKey(cable.device))
 
 
+SKILLED = "Only skilled persons open this door: switch off, lock and prove dead before work."
+"""Who may open the panel (IEC 60204-1 16.2 asks for the sign; the words are common practice, no source)."""
+
+
 def _warnings(inputs: LabelInputs) -> Iterator[Label]:
-    """What stays live with the main switch off: a plate over the incoming terminals, and one for each other supply."""
+    """On the door who may open it; inside what stays live with the main switch off; a plate for each other supply."""
     circuits, names, supply = inputs.circuits, inputs.names, inputs.supply
+    yield Label(Medium.WARNING, (f"{supply.voltage_name} INSIDE", SKILLED), 1, "door, outside", PartKey("skilled"))
     main = next((names.tag[d.id] for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH)), "the main switch")
     for tag in (strip.tag for strip in inputs.strips.strips if strip.purpose == "incoming supply"):
         where = f"at {tag}, at the upper clamps of {main}{_also(inputs)}"

@@ -25,7 +25,7 @@ def plan_settings(
         dials: What the dial of each overload and motor protector is set to, A.
         motors: The motor current that is entered in each drive and soft starter, A.
     """
-    return (*_dials(facts, dials), *_parameters(facts, motors), *_timers(facts), *_fuses(facts))
+    return (*_dials(facts, dials), *_parameters(facts, motors), *_timers(facts), *_fuses(facts), *_torque_marks(facts))
 
 
 def _dials(facts: PanelFacts, dials: Mapping[DeviceId, float]) -> Iterator[LiveStep]:
@@ -66,3 +66,11 @@ def _fuses(facts: PanelFacts) -> Iterator[LiveStep]:
         tag, words = facts.names.tag[device.id], f"{part.rated_a:g} A {part.characteristic}".strip()
         yield LiveStep(f"setting:{device.id}", ProvingStage.SETTINGS, tag, f"Read the fuse-link in {tag}", (words,),
                        part.rated_a, part.rated_a, "A")  # fmt: skip
+
+
+def _torque_marks(facts: PanelFacts) -> Iterator[LiveStep]:
+    """That every tightened screw has its mark: a lead that was only laid in is found before it carries current."""
+    clamps = len({end.pin for wire in facts.wiring.wires for end in (wire.start, wire.end)})
+    if clamps:
+        yield LiveStep("torque marks", ProvingStage.SETTINGS, "Torque marks", "Look over the torque marks",
+                       (f"a mark across every screw of {clamps} clamps, none moved",))  # fmt: skip

@@ -164,7 +164,7 @@ class LivePage(QWidget):
         self.reason.setVisible(gate.may_release and bool(gate.open_work))
         every = live_results(self.session.evaluation.get(LIVE_PLAN), self.session.records)
         self.results = tuple(result for result in every if result.step.stage is self.stage)
-        row = self.list.currentRow()
+        row = -1 if stage else self.list.currentRow()
         self.list.blockSignals(True)
         self.list.clear()
         for result in self.results:
