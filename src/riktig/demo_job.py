@@ -22,6 +22,7 @@ from riktig.core.job import (
     Rulebook,
     Start,
     Supply,
+    UpstreamDevice,
     Wetting,
     add_load,
     add_signal,
@@ -50,7 +51,9 @@ def wash_drum() -> Job:
         revision="B",
         maker="Riktig demonstration shop",
         serial="0417-01",
-        supply=Supply(upstream_a=20.0, fault_ka=6.0, name="Incoming supply, shed board"),
+        supply=Supply(
+            upstream_a=20.0, fault_ka=6.0, name="Incoming supply, shed board", upstream_device=UpstreamDevice.FUSES
+        ),
         sources_asked=True,
     )
     job = add_load(job, "wash drum", 4.0, place="wash bay", cable_m=14.0)
@@ -67,7 +70,13 @@ def kelp_shed() -> Job:
         revision="A",
         maker="Riktig demonstration shop",
         serial="0418-01",
-        supply=Supply(upstream_a=80.0, fault_ka=6.0, name="Incoming supply, shed board", fed_from="shed board"),
+        supply=Supply(
+            upstream_a=80.0,
+            fault_ka=6.0,
+            name="Incoming supply, shed board",
+            fed_from="shed board",
+            upstream_device=UpstreamDevice.FUSES,
+        ),
     )
     job = add_load(job, "drying fan", 11.0, place="drying hall", cable_m=24.0, start=Start.STAR_DELTA)
     fan = job.loads[-1].id

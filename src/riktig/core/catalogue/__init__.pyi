@@ -16,6 +16,7 @@ from .part_table import (
     parts_of,
     placeable_kinds,
 )
+from .short_circuit_figures import ShortCircuitFigures, TestedWith, short_circuit_figures
 
 __all__ = [
     "AUX_BLOCK",
@@ -33,7 +34,9 @@ __all__ = [
     "Part",
     "Pin",
     "Quickness",
+    "ShortCircuitFigures",
     "Side",
+    "TestedWith",
     "TimerSetting",
     "Unit",
     "boxes",
@@ -51,5 +54,6 @@ __all__ = [
     "parts",
     "parts_of",
     "placeable_kinds",
+    "short_circuit_figures",
     "with_aux_block",
 ]

@@ -118,8 +118,14 @@ def _part(names: list[str], row: GridRow) -> OwnPart:
     return OwnPart(**{"ref": "", **values})  # type: ignore[arg-type]
 
 
+_UNITS = {
+    "loss_w": "W", "rated_a": "A", "torque_n_m": "N·m", "min_mm2": "mm²", "max_mm2": "mm²", "breaking_ka": "kA",
+    "marked_ka": "kA",
+}  # fmt: skip
+
+
 def _number(name: str, cell: str) -> float:
-    unit = {"loss_w": "W", "rated_a": "A", "torque_n_m": "N·m", "min_mm2": "mm²", "max_mm2": "mm²"}.get(name, "mm")
+    unit = _UNITS.get(name, "mm")
     try:
         return read_quantity(cell, unit, name.replace("_", " "))
     except RiktigError as error:

@@ -63,7 +63,7 @@ from riktig.core.job.practice_values import (
     WiringOrder,
 )
 from riktig.core.job.signal import Direction, Form, Wetting
-from riktig.core.job.supply import Earthing, SupplySystem
+from riktig.core.job.supply import Earthing, SupplySystem, UpstreamDevice
 
 __all__ = [
     "ChangedLoadFields",
@@ -137,6 +137,11 @@ class SupplyFields(TypedDict, total=False):
     through_a: float
     fed_from: str
     system: SupplySystem
+    upstream_device: UpstreamDevice
+    transformer_kva: float
+    transformer_uk: float
+    feeder_m: float
+    feeder_mm2: float
 
 
 class EnclosureFields(TypedDict, total=False):

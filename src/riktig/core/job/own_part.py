@@ -57,6 +57,10 @@ class OwnPart:
     holes: tuple[OwnHole, ...] = ()
     colour: str = ""
     """Of its body, where that tells what it is for, as on a terminal."""
+    breaking_ka: float = 0.0
+    """What it breaks of a short circuit, kA; 0: not known, or it breaks none."""
+    marked_ka: float = 0.0
+    """The short-circuit current that its maker marks it for, kA; 0: not known."""
 
     def __post_init__(self) -> None:
         if not self.ref.strip():
@@ -67,7 +71,13 @@ class OwnPart:
         for value in (self.room_left, self.room_right, self.room_top, self.room_bottom, self.bend):
             if not (math.isfinite(value) and 0 <= value <= LARGEST_MM):
                 raise ImpossibleValueError(f"the room around a part cannot be {value:g} mm")
-        for what, value in (("loss", self.loss_w), ("current", self.rated_a), ("torque", self.torque_n_m)):
+        for what, value in (
+            ("loss", self.loss_w),
+            ("current", self.rated_a),
+            ("torque", self.torque_n_m),
+            ("breaking capacity", self.breaking_ka),
+            ("short-circuit rating", self.marked_ka),
+        ):
             if not (math.isfinite(value) and 0 <= value < 1e5):
                 raise ImpossibleValueError(f"a {what} of {value:g} cannot be")
         if not 0 < self.min_mm2 <= self.max_mm2 <= 400:

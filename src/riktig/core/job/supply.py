@@ -7,7 +7,7 @@ from math import pi, sqrt
 
 from riktig.core.errors import ImpossibleValueError
 
-__all__ = ["EARTHED_LINE", "HIGH_LINE", "Earthing", "Supply", "SupplySystem"]
+__all__ = ["EARTHED_LINE", "HIGH_LINE", "Earthing", "Supply", "SupplySystem", "UpstreamDevice"]
 
 
 class Earthing(Enum):
@@ -37,13 +37,22 @@ HIGH_LINE, EARTHED_LINE = 1, 1
 """The line farther from the neutral, and the one that is earthed: the middle one (NEC 110.15, from memory)."""
 
 
+class UpstreamDevice(Enum):
+    """What protects the panel upstream."""
+
+    UNKNOWN = "not known"
+    FUSES = "fuses"
+    BREAKER = "a breaker"
+
+
 @dataclass(frozen=True, slots=True)
 class Supply:
     """The supply of the panel.
 
     Voltage between phases and to neutral, V; frequency, Hz; what protects it upstream, A; prospective fault current at
     the panel, kA. ``through_a`` is what passes on unswitched to a further panel, A; ``fed_from`` is the board it comes
-    from.
+    from, ``upstream_device`` what protects it. Where a transformer is given, kVA and short-circuit voltage in percent,
+    with the length and section of the cable from it, m and mm², the fault current follows from them.
 
     Raises:
         ValueError: a value that no supply can have.
@@ -60,6 +69,11 @@ class Supply:
     through_a: float = 0.0
     fed_from: str = ""
     system: SupplySystem = SupplySystem.THREE
+    upstream_device: UpstreamDevice = UpstreamDevice.UNKNOWN
+    transformer_kva: float = 0.0
+    transformer_uk: float = 4.0
+    feeder_m: float = 0.0
+    feeder_mm2: float = 0.0
 
     def __post_init__(self) -> None:
         for what, value in (
@@ -71,6 +85,15 @@ class Supply:
         ):
             if not 0 < value < 100_000:
                 raise ImpossibleValueError(f"{what} of a supply cannot be {value:g}")
+        for what, value in (
+            ("transformer", self.transformer_kva),
+            ("cable", self.feeder_m),
+            ("cable", self.feeder_mm2),
+        ):
+            if not 0 <= value < 100_000:
+                raise ImpossibleValueError(f"the {what} ahead of a supply cannot have {value:g}")
+        if not 0 < self.transformer_uk <= 30:
+            raise ImpossibleValueError(f"a short-circuit voltage of {self.transformer_uk:g} % cannot be")
         if not 0 <= self.through_a < 10_000:
             raise ImpossibleValueError(f"a through-feed of {self.through_a:g} A cannot be planned")
 

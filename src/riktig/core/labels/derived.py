@@ -12,12 +12,14 @@ from riktig.core.job import (
     JOB_SERIAL,
     JOB_SOURCES,
     JOB_SUPPLY,
+    Practice,
 )
 from riktig.core.labels.cards import make_cards
 from riktig.core.labels.index_search import make_index, name_index
 from riktig.core.labels.make import LabelInputs, NameplateInputs, make_labels, nameplate_fields
 from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS
+from riktig.core.short_circuit import SHORT_CIRCUIT
 from riktig.core.simulation import LIVE_WITH_MAIN_OFF
 from riktig.core.sizing import DIAL_SETTINGS, SIZING
 from riktig.core.terminals import STRIPS
@@ -26,9 +28,22 @@ from riktig.core.wiring import WIRING
 __all__ = ["CARDS", "INDEX", "LABELS", "NAMEPLATE", "NAME_INDEX"]
 
 
+def _north_american(practice: Practice) -> bool:
+    return practice.rulebook.north_american
+
+
 CARDS = (reads(CIRCUITS) & NETS & NAMES).derive("pin cards", make_cards)
+_MARKET = reads(JOB_PRACTICE).derive("market of the nameplate", _north_american)
 NAMEPLATE_INPUTS = (
-    reads(JOB_MAKER) & JOB_NUMBER & JOB_SERIAL & JOB_DRAWING_NUMBER & JOB_SUPPLY & JOB_ENCLOSURE & SIZING
+    reads(JOB_MAKER)
+    & JOB_NUMBER
+    & JOB_SERIAL
+    & JOB_DRAWING_NUMBER
+    & JOB_SUPPLY
+    & JOB_ENCLOSURE
+    & SIZING
+    & SHORT_CIRCUIT
+    & _MARKET
 ).derive("nameplate inputs", NameplateInputs)
 NAMEPLATE = reads(NAMEPLATE_INPUTS).derive("nameplate", nameplate_fields)
 LABEL_INPUTS = (

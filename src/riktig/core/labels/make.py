@@ -21,6 +21,7 @@ from riktig.core.job import (
 from riktig.core.keys import DeviceKey, Key, PartKey, PieceKey, WireKey
 from riktig.core.plate import Piece
 from riktig.core.schematic import Circuits, Names, PinLabels, Zone
+from riktig.core.short_circuit import ShortCircuit
 from riktig.core.simulation import LiveNet
 from riktig.core.sizing import Sizing
 from riktig.core.terminals import Strips
@@ -116,15 +117,20 @@ class NameplateInputs:
     supply: Supply
     enclosure: Enclosure
     sizing: Sizing
+    short_circuit: ShortCircuit
+    north_american: bool
 
 
 def nameplate_fields(inputs: NameplateInputs) -> tuple[NameplateField, ...]:
     """What the nameplate says.
 
     Source:
-        IEC 60204-1:2016 16.4 and IEC 61439-1 6.1, from memory.
+        IEC 60204-1:2016 16.4 and IEC 61439-1 6.1; the short-circuit rating by NEC 409.110(4); all from memory. It is
+        that of the panel by its weakest part, never what the supply gives or the main breaker breaks.
     """
     supply, sizing = inputs.supply, inputs.sizing
+    rating = inputs.short_circuit.rating
+    rated = f"{rating.ka:g} kA at {rating.volts:g} V" if rating.is_known else ""
     largest = f"{sizing.largest_a:g} A" if sizing.largest_a else ""
     return (
         NameplateField("Maker", inputs.maker, True),
@@ -134,7 +140,7 @@ def nameplate_fields(inputs: NameplateInputs) -> tuple[NameplateField, ...]:
         NameplateField("Supply", f"{supply.system_name} {supply.voltage_name} {supply.frequency_hz:g} Hz", True),
         NameplateField("Full-load current", f"{sizing.full_load_a:g} A", True),
         NameplateField("Largest motor", largest, False),
-        NameplateField("Prospective fault current", f"{supply.fault_ka:g} kA", False),
+        NameplateField("Short-circuit rating", rated, inputs.north_american),
         NameplateField("Degree of protection", inputs.enclosure.rating, False),
     )
 

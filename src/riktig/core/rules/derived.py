@@ -39,11 +39,13 @@ from riktig.core.rules.protected_wires import PROTECTED_WIRES
 from riktig.core.rules.roles import ROLES
 from riktig.core.rules.selectivity import SELECTIVITY
 from riktig.core.rules.shared_ducts import SHARED_DUCTS
+from riktig.core.rules.short_circuit import SHORT_CIRCUIT_CLAUSES
 from riktig.core.rules.sockets import SOCKETS
 from riktig.core.rules.supply_watch import SUPPLY_WATCH
 from riktig.core.rules.transformers import TRANSFORMERS
 from riktig.core.rules.view import View
 from riktig.core.schematic import CIRCUITS, FAULTS, NAMES, NETS
+from riktig.core.short_circuit import SHORT_CIRCUIT, WIRE_ENERGIES
 from riktig.core.simulation import (
     BEHAVIOURS,
     FEED_FAULTS,
@@ -75,6 +77,7 @@ CLAUSES = (
     *SHARED_DUCTS,
     *FED_FROM_TOP,
     *SELECTIVITY,
+    *SHORT_CIRCUIT_CLAUSES,
     *ROLES,
     *SOCKETS,
     *TRANSFORMERS,
@@ -120,6 +123,8 @@ VIEW = (
     & RESTARTS
     & PRESSED_TOGETHER
     & INPUTS_FOLLOW
+    & SHORT_CIRCUIT
+    & WIRE_ENERGIES
 ).derive("view", View)
 
 

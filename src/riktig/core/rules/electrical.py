@@ -236,26 +236,6 @@ def parts_large_enough(view: View) -> ClauseResult:
     )
 
 
-def fault_current(view: View) -> ClauseResult:
-    """The breaking capacity of the breakers against the fault current at the panel."""
-    clause = view.source("E07")
-    kilo = view.supply.fault_ka
-    findings = [
-        Finding(
-            "E07",
-            Verdict.JUDGE,
-            f"The supply can give {kilo:g} kA. The catalogue holds no "
-            "breaking capacities, so a person must compare them with the breakers bought.",
-            PartKey("supply"),
-            clause,
-            "Compare with the data of the breakers, and sign.",
-        )
-    ]
-    return _result(
-        "E07", Group.PROTECTION, "Short-circuit rating", clause, [f"prospective fault current {kilo:g} kA"], findings
-    )
-
-
 def control_transformer(view: View) -> ClauseResult:
     """Whether the control circuits may do without a transformer."""
     clause = view.source("C02")
@@ -336,7 +316,6 @@ ELECTRICAL = (
     every_circuit_protected,
     overloads_set,
     parts_large_enough,
-    fault_current,
     control_transformer,
     operator_colours,
 )

@@ -31,6 +31,7 @@ from riktig.core.job import (
     SourceFields,
     SupplyFields,
     SupplySystem,
+    UpstreamDevice,
     Wetting,
     read_quantity,
 )
@@ -120,9 +121,21 @@ class SupplyPart(BriefPart):
                 self.pick_of("earthing", "Earthing", Earthing, _supply("earthing")),
                 ". It is protected upstream at",
                 number("upstream_a", "Protected upstream at", "A"),
-                "A and can give",
+                "A by",
+                self.pick_of(
+                    "upstream_device", "What protects it upstream", UpstreamDevice, _supply("upstream_device")
+                ),
+                "and can give",
                 number("fault_ka", "Fault current", "kA", 48),
-                "kA at the panel. It feeds a further panel with",
+                "kA at the panel; or it follows from a transformer of",
+                number("transformer_kva", "Transformer", "kVA"),
+                "kVA (0: not known) with",
+                number("transformer_uk", "Short-circuit voltage", "%", 48),
+                "% and",
+                number("feeder_m", "Cable from the transformer", "m"),
+                "m of",
+                number("feeder_mm2", "Section of that cable", "mm²"),
+                "mm² copper a line. It feeds a further panel with",
                 number("through_a", "Through-feed", "A"),
                 "A (0: none).",
             )

@@ -45,6 +45,8 @@ NUMBERS = (
     ("bend", "Bending room", " mm", 1),
     ("loss_w", "Loss at rated current", " W", 1),
     ("rated_a", "Rated current", " A", 2),
+    ("breaking_ka", "Breaks a short circuit of", " kA", 1),
+    ("marked_ka", "Marked for a short circuit of", " kA", 1),
     ("min_mm2", "Clamp from", " mm²", 2),
     ("max_mm2", "Clamp to", " mm²", 2),
     ("strip", "Strip length", " mm", 1),

@@ -1,0 +1,34 @@
+from .derived import POWER_PATHS, SHORT_CIRCUIT, WIRE_ENERGIES, ShortCircuit
+from .fault_current import prospective_ka
+from .iec import EXEMPT_KA, lets_through, peak_factor, rate_iec
+from .model import Basis, Limit, Rating
+from .north_american import assumed_ka, fuse_peak_ka, rate_north_american
+from .options import TARGETS_KA, Way, ways_to
+from .power_paths import PowerPart, PowerPaths, power_paths
+from .wire_energy import WireEnergy, wire_energies
+
+__all__ = [
+    "EXEMPT_KA",
+    "POWER_PATHS",
+    "SHORT_CIRCUIT",
+    "TARGETS_KA",
+    "WIRE_ENERGIES",
+    "Basis",
+    "Limit",
+    "PowerPart",
+    "PowerPaths",
+    "Rating",
+    "ShortCircuit",
+    "Way",
+    "WireEnergy",
+    "assumed_ka",
+    "fuse_peak_ka",
+    "lets_through",
+    "peak_factor",
+    "power_paths",
+    "prospective_ka",
+    "rate_iec",
+    "rate_north_american",
+    "ways_to",
+    "wire_energies",
+]

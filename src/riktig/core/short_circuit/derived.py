@@ -1,0 +1,67 @@
+"""What this step offers the evaluation."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from riktig.core.catalogue import ShortCircuitFigures
+from riktig.core.evaluation import reads
+from riktig.core.ids import DeviceId
+from riktig.core.job import JOB_PARTS, JOB_PRACTICE, JOB_SUPPLY, OwnPart, Practice, Supply
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, Circuits, Names, Nets
+from riktig.core.short_circuit.fault_current import prospective_ka
+from riktig.core.short_circuit.iec import rate_iec
+from riktig.core.short_circuit.model import Rating
+from riktig.core.short_circuit.north_american import rate_north_american
+from riktig.core.short_circuit.options import TARGETS_KA, Way, ways_to
+from riktig.core.short_circuit.power_paths import PowerPaths, power_paths
+from riktig.core.short_circuit.wire_energy import WireEnergy, wire_energies
+from riktig.core.sizing import SIZING, Sizing
+from riktig.core.wiring import WIRING, Wiring
+
+__all__ = ["POWER_PATHS", "SHORT_CIRCUIT", "WIRE_ENERGIES", "ShortCircuit"]
+
+
+@dataclass(frozen=True, slots=True)
+class ShortCircuit:
+    """The short-circuit current at the panel, what the panel bears, and what would raise it."""
+
+    prospective_ka: float
+    rating: Rating
+    ways: tuple[Way, ...]
+    """In a North American job: to each rating that is asked for and that it does not have."""
+
+
+def _own_figures(own: OwnPart) -> ShortCircuitFigures:
+    return ShortCircuitFigures(breaks_ka=own.breaking_ka, marked_ka=own.marked_ka, source="the builder's own figures")
+
+
+def _paths(
+    circuits: Circuits, nets: Nets, sizing: Sizing, own_parts: tuple[OwnPart, ...], practice: Practice
+) -> PowerPaths:
+    figures = {own.ref: _own_figures(own) for own in own_parts}
+    return power_paths(circuits, nets, sizing.parts, figures, north_american=practice.rulebook.north_american)
+
+
+def _rated(paths: PowerPaths, supply: Supply, practice: Practice, names: Names) -> ShortCircuit:
+    tags: Mapping[DeviceId, str] = names.tag
+    at_panel = supply.fault_ka
+    if supply.transformer_kva:
+        own = (supply.transformer_kva, supply.transformer_uk, supply.feeder_m, supply.feeder_mm2)
+        at_panel = prospective_ka(supply.voltage_v, *own)
+    if not practice.rulebook.north_american:
+        return ShortCircuit(at_panel, rate_iec(paths, supply, at_panel, tags), ())
+    rating = rate_north_american(paths, supply, tags, practice.transformer_v)
+    ways = (ways_to(target, paths, supply, tags, practice.transformer_v) for target in TARGETS_KA)
+    return ShortCircuit(at_panel, rating, tuple(way for some in ways for way in some))
+
+
+def _energies(paths: PowerPaths, wiring: Wiring, practice: Practice) -> tuple[WireEnergy, ...]:
+    return () if practice.rulebook.north_american else wire_energies(paths, wiring)
+
+
+POWER_PATHS = (reads(CIRCUITS) & NETS & SIZING & JOB_PARTS & JOB_PRACTICE).derive("power circuits", _paths)
+"""The parts of all power circuits with their short-circuit figures."""
+SHORT_CIRCUIT = (reads(POWER_PATHS) & JOB_SUPPLY & JOB_PRACTICE & NAMES).derive("short circuit", _rated)
+"""What the panel may be connected to."""
+WIRE_ENERGIES = (reads(POWER_PATHS) & WIRING & JOB_PRACTICE).derive("energy let through to wires", _energies)
+"""In a European job every wire behind a guard, and up to which current that protects it."""
