@@ -50,7 +50,9 @@ def test_every_list_is_shown_in_three_forms_with_the_same_rows(
     assert main(["show", str(demo_path), what]) == 0
     table = capsys.readouterr().out.splitlines()
     assert len(rows) == len(lines) == len(table) - 2
-    assert what in ("faults", "renumber", "retag", "orders", "neutrals", "network") or list(rows[0]) == list(lines[0])
+    assert what in ("faults", "renumber", "retag", "orders", "neutrals", "network", "ways") or list(rows[0]) == list(
+        lines[0]
+    )
 
 
 def test_check_tells_by_its_exit_code_whether_a_clause_fails(

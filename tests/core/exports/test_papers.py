@@ -32,7 +32,7 @@ from riktig.core.exports.arcs import arc_ends
 from riktig.core.exports.tables import RUN
 from riktig.core.geometry import Arc, Drawing, Text
 from riktig.core.imports import job_from_loads, read_loads
-from riktig.core.job import Job, add_load, new_job
+from riktig.core.job import Job, UpstreamDevice, add_load, new_job, set_supply
 from riktig.core.keys import Key, PartKey, read_key
 from riktig.core.labels import LABELS, Medium, draw_medium
 from riktig.core.schematic import with_names_recorded
@@ -69,6 +69,8 @@ KEYS = {
     "bars": "stock bar bar_length piece length cut_at left",
     "losses": "tag what rated_w loss_w why key",
     "transfers": "load tag selector way field before after note circuit",
+    "rating": "tag part where ka before basis sets why key",
+    "ways": "target_ka way reaches_ka parts room_mm held_by",
     "box": "place tag circuit what by terminals rest volts key",
     "io": "address card clamp for number joins kind key",
     "renumber": "old new wires labels sheets tests printed key",
@@ -105,6 +107,8 @@ def test_the_keys_of_a_schedule_are_those_documented(evaluation: Evaluation[Job]
         "network",
         "orders",
         "signals",
+        "ways",
+        "findings",
         "faults",
         "renumber",
         "retag",
@@ -344,6 +348,8 @@ def test_the_route_card_begins_with_the_brief_and_counts_what_is_to_do(evaluatio
     assert empty[0].line == "start here: say what turns"
     full = {s.station: s for s in statuses(evaluation, ())}
     assert full["Wires"].line.startswith("31 wires")
-    assert full["Rules"].stamp is Stamp.BEGUN
+    assert full["Rules"].stamp is Stamp.CLEAR
+    unknown = Evaluation(with_names_recorded(set_supply(wash_drum(), upstream_device=UpstreamDevice.UNKNOWN)))
+    assert {s.station: s for s in statuses(unknown, ())}["Rules"].stamp is Stamp.BEGUN
     assert full["Build"].line == "0 of 31 in"
     assert full["Prove"].stamp is Stamp.BLANK

@@ -20,7 +20,7 @@ BY_HAND = {
     "E04": "4 loads traced back to the supply",
     "E05": "F3: 7 A ≤ 8.5 A ≤ 10 A",
     "E06": "24 parts chosen",
-    "E07": "prospective fault current 6 kA",
+    "E07": "the supply can give 6 kA",
     "E08": "X2:PE: 1.5 mm² for 1.5 mm² phase",
     "E09": "5 points, each from a way of its own",
     "C02": "1 starter, 2 control devices",
@@ -49,7 +49,7 @@ def test_the_evidence_is_what_was_worked_out(results: dict[str, ClauseResult], c
     assert BY_HAND[code] in results[code].evidence
 
 
-@pytest.mark.parametrize("code", [c for c in BY_HAND if c != "E07"])
+@pytest.mark.parametrize("code", list(BY_HAND))
 def test_the_demonstration_meets_the_clause(results: dict[str, ClauseResult], code: str) -> None:
     assert results[code].verdict is Verdict.MEETS
     assert results[code].findings == ()

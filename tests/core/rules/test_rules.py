@@ -15,6 +15,7 @@ from riktig.core.job import (
     Insertable,
     Job,
     MarkerText,
+    UpstreamDevice,
     add_load,
     set_enclosure,
     set_heading,
@@ -143,11 +144,11 @@ def test_an_overload_that_cannot_be_set_is_found() -> None:
 @pytest.mark.parametrize(
     ("change", "code"),
     [
-        (lambda job: job, "E07"),
+        (lambda job: set_supply(job, upstream_device=UpstreamDevice.UNKNOWN), "E07"),
         (lambda job: set_practice(job, colours=Colours.THREE_PHASE), "W03"),
         (lambda job: insert_contact(job, STOP, Insertable.STOP_BUTTON, "second"), "C02"),
     ],
-    ids=["fault current", "another colour scheme", "more than two control devices"],
+    ids=["what protects it upstream", "another colour scheme", "more than two control devices"],
 )
 def test_what_a_person_must_decide_needs_judgement(change: object, code: str) -> None:
     result = judged(with_names_recorded(change(wash_drum())))[code]  # type: ignore[operator]

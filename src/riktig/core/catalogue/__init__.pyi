@@ -16,7 +16,7 @@ from .part_table import (
     parts_of,
     placeable_kinds,
 )
-from .short_circuit_figures import ShortCircuitFigures, TestedWith, short_circuit_figures
+from .short_circuit_figures import Combination, ShortCircuitFigures, short_circuit_figures
 
 __all__ = [
     "AUX_BLOCK",
@@ -27,6 +27,7 @@ __all__ = [
     "Can",
     "Clamp",
     "ClampData",
+    "Combination",
     "Draw",
     "HoleSpot",
     "Kind",
@@ -36,7 +37,6 @@ __all__ = [
     "Quickness",
     "ShortCircuitFigures",
     "Side",
-    "TestedWith",
     "TimerSetting",
     "Unit",
     "boxes",

@@ -7,11 +7,11 @@ from importlib import resources
 
 from riktig.core.catalogue.part_table import Part
 
-__all__ = ["ShortCircuitFigures", "TestedWith", "short_circuit_figures"]
+__all__ = ["Combination", "ShortCircuitFigures", "short_circuit_figures"]
 
 
 @dataclass(frozen=True, slots=True)
-class TestedWith:
+class Combination:
     """A tested combination: with which kind of guard ahead of up to how many A the part bears how many kA."""
 
     guard: str
@@ -34,7 +34,7 @@ class ShortCircuitFigures:
     at_v: float = 0.0
     slash: bool = False
     marked_ka: float = 0.0
-    tested: tuple[TestedWith, ...] = ()
+    tested: tuple[Combination, ...] = ()
     energy_6: float = 0.0
     energy_10: float = 0.0
     icw_ka: float = 0.0
@@ -89,8 +89,8 @@ def _read(row: dict[str, str]) -> ShortCircuitFigures:
     )
 
 
-def _tested(text: str) -> TestedWith:
+def _tested(text: str) -> Combination:
     """“class J 60:100”."""
     left, _, ka = text.partition(":")
     guard, _, amps = left.strip().rpartition(" ")
-    return TestedWith(guard, float(amps), float(ka))
+    return Combination(guard, float(amps), float(ka))

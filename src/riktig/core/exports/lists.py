@@ -56,6 +56,8 @@ LISTS: Mapping[str, str] = {
     "picks": "schedules_parts",
     "orders": "schedules_parts",
     "sizing": "schedules",
+    "rating": "schedules_short_circuit",
+    "ways": "schedules_short_circuit",
     "findings": "schedules",
     "clauses": "schedules",
     "tests": "schedules",

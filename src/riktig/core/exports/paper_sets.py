@@ -19,6 +19,7 @@ from riktig.core.job import EndStyle, Job
 from riktig.core.labels import CARDS, LABELS, Medium, card_pages, label_pages
 from riktig.core.plate import LAYOUT
 from riktig.core.schematic import without_title_block
+from riktig.core.short_circuit import RATING_DRAWING
 from riktig.core.terminals import STRIPS, strip_pages
 from riktig.core.wiring import PLATE_DRAWING, WIRING, bench_sheets, stacked
 
@@ -73,15 +74,17 @@ _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
         ("sheets", "strips"),
     ),
     Reader.INSTALLER: (
-        frozenset({"loads", "sources", "signals", "terminals", "cables", "entries", "routes", "live", "site"}),
-        ("strips", "gland", "side"),
+        frozenset({
+            "loads", "sources", "signals", "terminals", "cables", "entries", "routes", "live", "site", "rating",
+        }),
+        ("strips", "gland", "side", "rating"),
     ),
     Reader.CUSTOMER: (
         frozenset({
-            "loads", "signals", "sources", "practice", "bom", "sizing", "losses", "live", "restart", "findings",
-            "clauses", "verification", "test record", "live record", "judgement record",
+            "loads", "signals", "sources", "practice", "bom", "sizing", "rating", "ways", "losses", "live", "restart",
+            "findings", "clauses", "verification", "test record", "live record", "judgement record",
         }),
-        ("sheets", "plate", "door"),
+        ("sheets", "plate", "door", "rating"),
     ),
 }  # fmt: skip
 """The lists and the drawings of each reader."""
@@ -114,7 +117,7 @@ def cover_of(evaluation: Evaluation[Job], reader: Reader | None) -> Cover:
 
 
 def drawings_of(evaluation: Evaluation[Job]) -> list[tuple[str, Page]]:
-    """The drawings of the set, in order, each with its kind: sheets, plate, door, gland, side or strips."""
+    """The drawings of the set, in order, each with its kind: sheets, plate, door, gland, side, strips or rating."""
     holes, paper = evaluation.get(HOLES), paper_of(evaluation.document)
     plate, door = evaluation.get(PLATE_DRAWING), evaluation.get(DOOR_DRAWING)
     surfaces = [
@@ -134,6 +137,7 @@ def drawings_of(evaluation: Evaluation[Job]) -> list[tuple[str, Page]]:
             for sheet in surfaces
         ),
         *(("strips", Page(drawing, sheet=paper)) for drawing in strip_pages(evaluation.get(STRIPS))),
+        ("rating", Page(evaluation.get(RATING_DRAWING), sheet=paper)),
     ]
 
 

@@ -49,7 +49,7 @@ STATION_PAPERS: dict[str, StationPaper] = {
     ),
     "Terminals": StationPaper(("strips",), ("terminals", "cables", "routes"), numbered=True),
     "Labels": StationPaper(labels=True, numbered=True),
-    "Rules": StationPaper(lists=("findings", "clauses"), records=(judgement_record,)),
+    "Rules": StationPaper(("rating",), lists=("findings", "clauses", "rating", "ways"), records=(judgement_record,)),
     "Build": StationPaper(
         lists=("picks", "wires"), records=(work_record, build_record, change_record, note_record), numbered=True
     ),

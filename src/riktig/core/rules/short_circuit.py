@@ -21,9 +21,15 @@ def short_circuit_rating(view: View) -> ClauseResult:
     rating, at_panel = found.rating, found.prospective_ka
     evidence = [f"the supply can give {at_panel:.3g} kA"]
     if rating.ka is not None:
-        names = ", ".join(dict.fromkeys(view.tag(limit.device) for limit in rating.weakest))
+        tags = list(dict.fromkeys(view.tag(limit.device) for limit in rating.weakest))
+        names = ", ".join(tags[:MOST_NAMED]) + (f" and {len(tags) - MOST_NAMED} more" if len(tags) > MOST_NAMED else "")
         evidence.append(f"{rating.name} {rating.ka:.3g} kA at {rating.volts:g} V, set by {names}")
-    evidence += [f"{len(rating.limits)} parts of power circuits looked at", *rating.notes]
+    looked_at = f"{len(rating.limits)} parts of power circuits looked at"
+    evidence += [
+        looked_at,
+        "figures of generic parts are invented but lifelike: compare with the makers'",
+        *rating.notes,
+    ]
     findings = [
         *_too_weak(view, clause, [limit for limit in rating.limits if limit.ka is not None and limit.ka < at_panel]),
         *_not_known(view, clause, rating.unknown),

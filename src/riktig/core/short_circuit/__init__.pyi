@@ -1,4 +1,5 @@
-from .derived import POWER_PATHS, SHORT_CIRCUIT, WIRE_ENERGIES, ShortCircuit
+from .derived import POWER_PATHS, RATING_DRAWING, SHORT_CIRCUIT, WIRE_ENERGIES, ShortCircuit
+from .draw_ratings import draw_ratings, limits_by_tag
 from .fault_current import prospective_ka
 from .iec import EXEMPT_KA, lets_through, peak_factor, rate_iec
 from .model import Basis, Limit, Rating
@@ -10,6 +11,7 @@ from .wire_energy import WireEnergy, wire_energies
 __all__ = [
     "EXEMPT_KA",
     "POWER_PATHS",
+    "RATING_DRAWING",
     "SHORT_CIRCUIT",
     "TARGETS_KA",
     "WIRE_ENERGIES",
@@ -22,8 +24,10 @@ __all__ = [
     "Way",
     "WireEnergy",
     "assumed_ka",
+    "draw_ratings",
     "fuse_peak_ka",
     "lets_through",
+    "limits_by_tag",
     "peak_factor",
     "power_paths",
     "prospective_ka",

@@ -5,9 +5,11 @@ from dataclasses import dataclass
 
 from riktig.core.catalogue import ShortCircuitFigures
 from riktig.core.evaluation import reads
+from riktig.core.geometry import Drawing
 from riktig.core.ids import DeviceId
 from riktig.core.job import JOB_PARTS, JOB_PRACTICE, JOB_SUPPLY, OwnPart, Practice, Supply
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, Circuits, Names, Nets
+from riktig.core.short_circuit.draw_ratings import draw_ratings
 from riktig.core.short_circuit.fault_current import prospective_ka
 from riktig.core.short_circuit.iec import rate_iec
 from riktig.core.short_circuit.model import Rating
@@ -18,7 +20,7 @@ from riktig.core.short_circuit.wire_energy import WireEnergy, wire_energies
 from riktig.core.sizing import SIZING, Sizing
 from riktig.core.wiring import WIRING, Wiring
 
-__all__ = ["POWER_PATHS", "SHORT_CIRCUIT", "WIRE_ENERGIES", "ShortCircuit"]
+__all__ = ["POWER_PATHS", "RATING_DRAWING", "SHORT_CIRCUIT", "WIRE_ENERGIES", "ShortCircuit"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,9 +61,14 @@ def _energies(paths: PowerPaths, wiring: Wiring, practice: Practice) -> tuple[Wi
     return () if practice.rulebook.north_american else wire_energies(paths, wiring)
 
 
+def _drawn(paths: PowerPaths, found: ShortCircuit, names: Names) -> Drawing:
+    return draw_ratings(paths, found.rating, found.prospective_ka, names.tag)
+
+
 POWER_PATHS = (reads(CIRCUITS) & NETS & SIZING & JOB_PARTS & JOB_PRACTICE).derive("power circuits", _paths)
 """The parts of all power circuits with their short-circuit figures."""
 SHORT_CIRCUIT = (reads(POWER_PATHS) & JOB_SUPPLY & JOB_PRACTICE & NAMES).derive("short circuit", _rated)
 """What the panel may be connected to."""
+RATING_DRAWING = (reads(POWER_PATHS) & SHORT_CIRCUIT & NAMES).derive("picture of the rating", _drawn)
 WIRE_ENERGIES = (reads(POWER_PATHS) & WIRING & JOB_PRACTICE).derive("energy let through to wires", _energies)
 """In a European job every wire behind a guard, and up to which current that protects it."""

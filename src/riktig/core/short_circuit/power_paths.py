@@ -3,6 +3,7 @@
 from collections import deque
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cached_property
 
 from riktig.core.catalogue import Behaviour, Can, Part, ShortCircuitFigures, Unit, short_circuit_figures
 from riktig.core.ids import DeviceId, PinRef
@@ -53,10 +54,12 @@ class PowerPaths:
         Raises:
             KeyError: it is in no power circuit.
         """
-        for part in self.parts:
-            if part.id == device:
-                return part
-        raise KeyError(device)
+        return self._by_id[device]
+
+    @cached_property
+    def _by_id(self) -> dict[DeviceId, PowerPart]:
+        behind = (part for some in self.behind_transformers.values() for part in some)
+        return {part.id: part for part in (*behind, *self.parts)}
 
     def behind(self, guard: DeviceId) -> tuple[PowerPart, ...]:
         """Every part that has a guard ahead of it."""

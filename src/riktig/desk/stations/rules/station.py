@@ -12,9 +12,11 @@ from riktig.core.keys import Key
 from riktig.core.production import may_not_sign
 from riktig.core.records import ClauseJudged, Counted
 from riktig.core.rules import RULES, ClauseResult, Finding, Group, QuickFix, Verdict, judgement_facts, judgements_of
+from riktig.core.short_circuit import RATING_DRAWING
 from riktig.desk.session import Session
-from riktig.desk.theme import words_font
-from riktig.desk.widgets import Station, plain_label, replace_body
+from riktig.desk.stations.rules.short_circuit_page import ShortCircuitPage
+from riktig.desk.theme import Theme, words_font
+from riktig.desk.widgets import PageStack, Station, plain_label, replace_body
 
 __all__ = ["RulesStation"]
 
@@ -34,7 +36,7 @@ class _Row:
 class RulesStation(Station):
     """Grouped clauses; what fails stands open with its remedy."""
 
-    needs = (RULES,)
+    needs = (RULES, RATING_DRAWING)
 
     waits_for = "Nothing to judge yet. The rulebook is applied to circuits, plate, door and wires as they are."
 
@@ -47,8 +49,21 @@ class RulesStation(Station):
         self._page.setFrameShape(QFrame.Shape.NoFrame)
         self._page.setAccessibleName("Rulebook")
         self.words = plain_label("", "second")
-        self.add_bar((self.words, None))
-        self.add_body(self._page)
+        self.pages = PageStack()
+        self.pages.addWidget(self._page)
+        self.short_circuit = ShortCircuitPage(session)
+        self.pages.addWidget(self.short_circuit)
+        self.clauses = self.button("Clauses", "Every clause with its verdict and evidence")
+        self.rating = self.button("Short circuit", "What the panel may be connected to, and which part decides it")
+        self.only_open = self.button("Only what is open", "Leaves out the clauses that are met or signed for")
+        self.only_open.setCheckable(True)
+        self.only_open.toggled.connect(lambda _on: self._write(self.session.evaluation.get(RULES)))
+        for number, button in enumerate((self.clauses, self.rating)):
+            button.setCheckable(True)
+            button.clicked.connect(lambda _=False, page=number: self.show_page(page))
+        self.clauses.setChecked(True)
+        self.add_bar((self.clauses, self.rating, self.only_open, self.words, None))
+        self.add_body(self.pages)
         self.add_body(
             plain_label(
                 "Riktig judges from what it knows; figures are quoted from memory and must be "
@@ -59,12 +74,27 @@ class RulesStation(Station):
             0,
         )
 
+    def show_page(self, page: int) -> None:
+        """Turns to the clauses or to the short circuit."""
+        self.pages.setCurrentIndex(page)
+        self.clauses.setChecked(page == 0)
+        self.rating.setChecked(page == 1)
+        self.only_open.setVisible(page == 0)
+        self.refresh()
+
+    def set_theme(self, theme: Theme) -> None:
+        """Turns to another theme."""
+        super().set_theme(theme)
+        self.short_circuit.set_theme(theme)
+
     def refresh(self) -> None:
         """Shows the verdicts of now."""
+        if self.pages.currentWidget() is self.short_circuit:
+            self.short_circuit.refresh()
         results = self.session.evaluation.get(RULES)
         self.words.setText(self.session.job.practice.rulebook.value + f"  ·  {len(results)} clauses")
         order = [(result.group, result.code) for result in results]
-        if order == self._order:
+        if order == self._order and not self.only_open.isChecked():
             for result, row in zip(results, self._rows, strict=True):
                 self._show_in(row, result)
             return
@@ -79,8 +109,9 @@ class RulesStation(Station):
         layout = QVBoxLayout(body)
         layout.setContentsMargins(4, 0, 12, 8)
         layout.setSpacing(4)
+        whole = {id(result) for result in results if not self.only_open.isChecked() or self._is_open(result)}
         for group in Group:
-            shown = [result for result in results if result.group is group]
+            shown = [result for result in results if result.group is group and id(result) in whole]
             if not shown:
                 continue
             head = plain_label(group.value)
@@ -92,8 +123,14 @@ class RulesStation(Station):
                 rows[id(result)] = _Row(result, signed, self._clause(result), layout)
                 layout.addWidget(rows[id(result)].widget)
         layout.addStretch(1)
-        self._rows = [rows[id(result)] for result in results]
+        self._rows = [rows[id(result)] for result in results if id(result) in rows]
         replace_body(self._page, body)
+
+    def _is_open(self, result: ClauseResult) -> bool:
+        """Whether it fails, or waits for a judgement that nobody has signed."""
+        return result.verdict is Verdict.FAILS or (
+            result.verdict is Verdict.JUDGE and self.judgement_of(result) is None
+        )
 
     def _show_in(self, row: _Row, result: ClauseResult) -> None:
         """Writes a clause anew where its verdict or its judgement is another."""
