@@ -241,9 +241,12 @@ def test_the_recipe_does_what_it_says(american: bool, built: str) -> None:
 
 
 def test_without_one_nothing_is_claimed() -> None:
+    """Whether a machine needs one is not to be seen in its panel: with a motor the engineer decides."""
     result = clause(add_load(new_job("E", "none"), "fan", 1.5))
-    assert not result.findings
-    assert "risk assessment" in result.evidence[0]
+    assert [finding.verdict for finding in result.findings] == [Verdict.JUDGE]
+    assert "risk assessment" in result.findings[0].message
+    still = next(r for r in Evaluation(new_job("E", "nothing moves")).get(RULES) if r.code == "C13")
+    assert still.verdict is Verdict.NOT_APPLICABLE
 
 
 @pytest.mark.parametrize("built", BUILT)

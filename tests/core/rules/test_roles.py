@@ -88,8 +88,8 @@ def test_of_a_part_of_ones_own_a_person_judges() -> None:
 def test_an_iec_job_knows_no_such_roles_and_no_such_parts() -> None:
     job = with_names_recorded(add_load(new_job(), "fan", 1.5))
     clause = judged(job)
-    assert not clause.findings
-    assert "North American" in clause.evidence[0]
+    assert clause.verdict is Verdict.NOT_APPLICABLE
+    assert "North American" in clause.grounds[0]
     assert not any(part.north_american for part in Evaluation(job).get(SIZING).parts.values())
 
 

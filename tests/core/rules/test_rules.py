@@ -81,7 +81,7 @@ def test_the_demonstration_fails_no_clause() -> None:
 def test_at_least_ten_clauses_are_judged_each_with_evidence_and_source() -> None:
     results = judged(wash_drum())
     assert len(results) >= 20
-    assert all(result.clause and result.evidence for result in results.values())
+    assert all(result.clause and result.grounds for result in results.values())
     assert {result.group for result in results.values()} == set(Group)
 
 

@@ -65,7 +65,7 @@ def test_the_neutral_of_sockets_goes_through_their_breaker() -> None:
 
 def test_lighting_needs_none() -> None:
     assert "30 mA" not in breaker_of(shop(kind=LoadKind.LIGHTING))
-    assert clause(shop(kind=LoadKind.LIGHTING)).evidence == ("no socket is drawn",)
+    assert clause(shop(kind=LoadKind.LIGHTING)).grounds == ("no socket is drawn",)
 
 
 def test_above_32_a_none_is_asked_for_and_that_is_said() -> None:

@@ -12,7 +12,7 @@ from riktig.core.door import DOOR_DRAWING
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.dxf import DxfStyle, write_dxf
-from riktig.core.exports.lists import LISTS, schedule
+from riktig.core.exports.lists import WRITTEN, schedule
 from riktig.core.exports.machine import sheet_svg, write_machine_dxf
 from riktig.core.exports.paper_sets import (
     Reader,
@@ -162,13 +162,13 @@ def _write_all(
             judgement_record,
         )
     ]
-    tables = [*(schedule(name, evaluation) for name in LISTS), *records_of]
+    tables = [*(schedule(name, evaluation) for name in WRITTEN), *records_of]
     drawings = drawings_of(evaluation)
     (folder / "csv").mkdir()
     for number, reader in enumerate((None, *Reader)):
         name = f"{stem}_{'papers' if reader is None else f'for_the_{reader.value}'}.pdf"
         # A record in which nothing stands yet is no paper.
-        papers = tables if kept else tables[: len(LISTS)]
+        papers = tables if kept else tables[: len(WRITTEN)]
         texts, cover = texts_for(reader, drawings, papers), cover_of(evaluation, reader)
         part = partial(_part_done, progress, number / (len(Reader) + 1), 1 / (len(Reader) + 1))
         write_document(file(name), head, texts, cover, paper, part)

@@ -9,7 +9,7 @@ if TYPE_CHECKING:
     from riktig.core.exports.schedule_model import Schedule
     from riktig.core.job import Job
 
-__all__ = ["LISTS", "schedule"]
+__all__ = ["LISTS", "WRITTEN", "schedule"]
 
 LISTS: Mapping[str, str] = {
     "loads": "schedules_brief",
@@ -60,10 +60,13 @@ LISTS: Mapping[str, str] = {
     "ways": "schedules_short_circuit",
     "findings": "schedules",
     "clauses": "schedules",
+    "market": "schedules_market",
     "tests": "schedules",
     "work": "schedules_work",
 }
 """Every list with the module of this folder that makes it; the module has it in its ``SCHEDULES``."""
+WRITTEN = tuple(name for name in LISTS if name != "market")
+"""The lists that a hand-over writes: what works the whole panel out once more is made when it is asked for."""
 
 
 def schedule(name: str, evaluation: "Evaluation[Job]") -> "Schedule":

@@ -244,8 +244,7 @@ def _findings(evaluation: Evaluation[Job]) -> Schedule:
 
 def _clauses(evaluation: Evaluation[Job]) -> Schedule:
     rows = tuple(
-        (r.code, r.group.value, r.title, r.verdict.value, r.clause, "; ".join(r.evidence))
-        for r in evaluation.get(RULES)
+        (r.code, r.group.value, r.title, r.verdict.value, r.clause, "; ".join(r.grounds)) for r in evaluation.get(RULES)
     )
     columns = (
         ("code", "Code"),

@@ -1,5 +1,7 @@
 """What this step offers the evaluation."""
 
+from dataclasses import replace
+
 from riktig.core.door import DOOR, SHAFTS
 from riktig.core.evaluation import reads
 from riktig.core.holes import BLOCKERS, GLAND_BLOCKERS, HOLES
@@ -17,6 +19,7 @@ from riktig.core.job import (
 )
 from riktig.core.labels import LABELS
 from riktig.core.plate import LAYOUT
+from riktig.core.rules.applicability import why_not_applicable
 from riktig.core.rules.behaviour import BEHAVIOUR
 from riktig.core.rules.brief import BRIEF
 from riktig.core.rules.circuits import CIRCUIT_CLAUSES
@@ -130,8 +133,13 @@ VIEW = (
 
 def _judge(view: View) -> tuple[ClauseResult, ...]:
     order = list(Group)
-    results = [clause(view) for clause in CLAUSES]
+    judged = (clause(view) for clause in CLAUSES)
+    results = [_where_it_applies(result, view) for result in judged]
     return tuple(sorted(results, key=lambda result: (order.index(result.group), result.code)))
+
+
+def _where_it_applies(result: ClauseResult, view: View) -> ClauseResult:
+    return replace(result, not_applicable=result.not_applicable or why_not_applicable(result.code, view))
 
 
 RULES = reads(VIEW).derive("rules", _judge)

@@ -19,8 +19,7 @@ def emergency_stop(view: View) -> ClauseResult:
     title = "Emergency stop"
     stops = [device for device in view.circuits.devices if device.kind.can(Can.MUSHROOM)]
     if not stops:
-        words = ("none drawn; whether the machine needs one, its risk assessment says",)
-        return ClauseResult("C13", Group.CONTROL, title, clause, words, ())
+        return _none_drawn(view, title, clause)
     whole = {circuit.id for circuit in view.own_circuits if circuit.recipe is Recipe.EMERGENCY_STOP}
     of_all = [device for device in stops if device.circuit in whole]
     running = _still_running(view, {device.id for device in of_all}) if of_all else []
@@ -51,6 +50,18 @@ def emergency_stop(view: View) -> ClauseResult:
     counted = f"{switched - len(running)} of {switched} contactors, soft starters, drives and valves cannot stay in"
     evidence = (how, counted if of_all else "it stands in the path of single loads: which, a person says")
     return ClauseResult("C13", Group.CONTROL, title, clause, evidence, tuple(findings))
+
+
+def _none_drawn(view: View, title: str, clause: str) -> ClauseResult:
+    """Whether the machine needs one is not to be seen in the panel; where nothing moves nothing is asked."""
+    moving = [device for device in view.circuits.devices if device.kind.is_motor or device.kind.can(Can.ACTUATES)]
+    evidence = ("none is drawn", f"{len(moving)} motors and actuators")
+    if not moving:
+        return ClauseResult("C13", Group.CONTROL, title, clause, evidence, (), "no motor and no actuator is drawn")
+    words = "No emergency stop is drawn. Whether the machine needs one in the panel, its risk assessment decides."
+    remedy = "Add one, or sign with the risk assessment of the machine as the evidence."
+    finding = Finding("C13", Verdict.JUDGE, words, DeviceKey(moving[0].id), clause, remedy)
+    return ClauseResult("C13", Group.CONTROL, title, clause, evidence, (finding,))
 
 
 def _starts(device: Device) -> bool:

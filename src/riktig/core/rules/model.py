@@ -14,6 +14,7 @@ class Verdict(Enum):
     MEETS = "meets"
     FAILS = "fails"
     JUDGE = "needs judgement"
+    NOT_APPLICABLE = "does not apply"
 
 
 class Group(Enum):
@@ -61,11 +62,20 @@ class ClauseResult:
     clause: str
     evidence: tuple[str, ...]
     findings: tuple[Finding, ...] = ()
+    not_applicable: str = ""
+    """Why it does not apply to this panel; "" where it does."""
+
+    @property
+    def grounds(self) -> tuple[str, ...]:
+        """What the verdict rests on: the evidence, or why the clause does not apply."""
+        return (self.not_applicable,) if self.verdict is Verdict.NOT_APPLICABLE else self.evidence
 
     @property
     def verdict(self) -> Verdict:
-        """The worst of its findings."""
+        """The worst of its findings; without any it is met, or does not apply."""
         verdicts = {finding.verdict for finding in self.findings}
         if Verdict.FAILS in verdicts:
             return Verdict.FAILS
-        return Verdict.JUDGE if verdicts else Verdict.MEETS
+        if verdicts:
+            return Verdict.JUDGE
+        return Verdict.NOT_APPLICABLE if self.not_applicable else Verdict.MEETS

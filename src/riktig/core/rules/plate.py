@@ -149,9 +149,10 @@ def kept_together(view: View) -> ClauseResult:
         for left, right in apart(view.layout, view.circuits)
     ]
     groups = groups_of(view.circuits)
-    none = "no controller with cards and no two contactors that exclude each other stand here"
-    evidence = tuple(", ".join(map(view.tag, group)) for group in groups) or (none,)
-    return ClauseResult("P10", Group.PLATE, "What belongs together", COMMON_PRACTICE, evidence, tuple(findings))
+    none = "" if groups else "no controller with cards and no two contactors that exclude each other stand here"
+    evidence = tuple(", ".join(map(view.tag, group)) for group in groups)
+    title = "What belongs together"
+    return ClauseResult("P10", Group.PLATE, title, COMMON_PRACTICE, evidence, tuple(findings), none)
 
 
 def terminals_at_entry(view: View) -> ClauseResult:

@@ -23,8 +23,7 @@ def guards_in_their_roles(view: View) -> ClauseResult:
     clause = view.source("E16")
     title = "Protective devices in their roles"
     if not view.practice.rulebook.north_american:
-        words = ("the roles of feeder, branch and supplementary protection are of the North American rulebook",)
-        return ClauseResult("E16", Group.PROTECTION, title, clause, words, ())
+        return ClauseResult("E16", Group.PROTECTION, title, clause, ())
     parts_of_devices = view.sizing.parts
     reach = source_reach(
         view.circuits,

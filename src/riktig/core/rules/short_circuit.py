@@ -42,7 +42,7 @@ def short_circuit_rating(view: View) -> ClauseResult:
 
 def _too_weak(view: View, clause: str, limits: Sequence[Limit]) -> Iterator[Finding]:
     at_panel, ways = view.short_circuit.prospective_ka, view.short_circuit.ways
-    wanted = next((way for way in ways if way.target_ka >= at_panel and way.reaches is not None), None)
+    wanted = next((way for way in ways if way.reaches is not None and way.reaches >= at_panel), None)
     remedy = (
         f"{wanted.words[:1].upper()}{wanted.words[1:]}: then {wanted.reaches:g} kA."
         if wanted
@@ -69,8 +69,7 @@ def wires_bear_it(view: View) -> ClauseResult:
     clause = view.source("E20")
     title = "Energy let through to wires"
     if view.practice.rulebook.north_american:
-        words = ("the North American rulebook sizes conductors by their protection alone, see W05",)
-        return ClauseResult("E20", Group.PROTECTION, title, clause, words, ())
+        return ClauseResult("E20", Group.PROTECTION, title, clause, ())
     at_panel = view.short_circuit.prospective_ka
     energies = view.wire_energies
     evidence = [f"{len(energies)} wires behind a breaker or fuse, at {at_panel:.3g} kA, k = 115 (PVC on copper)"]
@@ -84,7 +83,8 @@ def wires_bear_it(view: View) -> ClauseResult:
         *_hot(view, clause, [e for e in energies if e.up_to_ka is not None and e.up_to_ka < at_panel], Verdict.FAILS),
         *_hot(view, clause, [e for e in energies if e.up_to_ka is None], Verdict.JUDGE),
     ]
-    return ClauseResult("E20", Group.PROTECTION, title, clause, tuple(evidence), tuple(findings))
+    none = "" if energies else "no wire lies behind a breaker or fuse of a power circuit"
+    return ClauseResult("E20", Group.PROTECTION, title, clause, tuple(evidence), tuple(findings), none)
 
 
 def _hot(view: View, clause: str, energies: Sequence[WireEnergy], verdict: Verdict) -> Iterator[Finding]:

@@ -53,9 +53,8 @@ def sockets_watched(view: View) -> ClauseResult:
             findings.append(_finding(view, device, past, clause))
         else:
             evidence.append(f"{name}: {len(nets)} conductors behind a residual-current breaker")
-    return ClauseResult(
-        "E15", Group.PROTECTION, "Sockets", clause, tuple(evidence) or ("no socket is drawn",), tuple(findings)
-    )
+    none = "" if evidence or findings else "no socket is drawn"
+    return ClauseResult("E15", Group.PROTECTION, "Sockets", clause, tuple(evidence), tuple(findings), none)
 
 
 def _finding(view: View, device: Device, past: list[Net], clause: str) -> Finding:

@@ -88,7 +88,8 @@ def sockets_stay(view: View) -> ClauseResult:
             remedy = "Feed it ahead of the main contactor, or sign that another socket is at hand."
             findings.append(Finding("C18", Verdict.JUDGE, text, DeviceKey(device.id), clause, remedy))
     words = (f"{looked_at} sockets in the panel, {len(findings)} of them behind the main contactor",)
-    return ClauseResult("C18", Group.CONTROL, "Sockets and the main contactor", clause, words, tuple(findings))
+    title, none = "Sockets and the main contactor", "" if looked_at else "no socket stands in the panel"
+    return ClauseResult("C18", Group.CONTROL, title, clause, words, tuple(findings), none)
 
 
 SUPPLY_WATCH = (surge_leads, phases_watched, sockets_stay)

@@ -98,7 +98,8 @@ def _planned(evaluation: Evaluation[Job]) -> list[Status]:
     elif judge:
         ruled = Stamp.BEGUN, _plural(judge, "needs judgement", "need judgement")
     else:
-        ruled = Stamp.CLEAR, _plural(len(rules), "clause met", "clauses met")
+        met = sum(r.verdict is Verdict.MEETS for r in rules)
+        ruled = Stamp.CLEAR, _plural(met, "clause met", "clauses met")
     return [
         _brief(evaluation),
         Status(

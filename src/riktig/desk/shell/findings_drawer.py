@@ -12,8 +12,10 @@ LONG = 70
 """A message of so many letters may be longer than the line, and can be opened."""
 LOW, TALL = 60, 230
 """Least and usual height of the open list, pixels."""
-SIGNS = {Verdict.FAILS: "✗", Verdict.JUDGE: "?", Verdict.MEETS: "✓"}
-ROLES = {Verdict.FAILS: "fails", Verdict.JUDGE: "judgement", Verdict.MEETS: "meets"}
+SIGNS = {Verdict.FAILS: "✗", Verdict.JUDGE: "?", Verdict.MEETS: "✓", Verdict.NOT_APPLICABLE: "–"}
+ROLES = {
+    Verdict.FAILS: "fails", Verdict.JUDGE: "judgement", Verdict.MEETS: "meets", Verdict.NOT_APPLICABLE: "quiet",
+}  # fmt: skip
 
 
 def finding_row(finding: Finding, go: object, quick_fix: object, *, signed: str = "") -> QWidget:
@@ -63,7 +65,7 @@ class FindingsDrawer(QWidget):
         self.opener.setCheckable(True)
         self.opener.setToolTip("Opens the list of findings (F8)")
         self.opener.toggled.connect(self._open)
-        self.counts = [plain_label("", role) for role in ("fails", "judgement", "meets")]
+        self.counts = [plain_label("", role) for role in ROLES.values()]
         self.message: str = ""
         """The last thing said, whole."""
         self.said = ElidedLabel("second")
@@ -106,7 +108,7 @@ class FindingsDrawer(QWidget):
 
     def show_waiting(self) -> None:
         """No verdict is shown, and no remedy can be pressed, while the panel is judged anew."""
-        for label, verdict in zip(self.counts, (Verdict.FAILS, Verdict.JUDGE, Verdict.MEETS), strict=True):
+        for label, verdict in zip(self.counts, ROLES, strict=True):
             label.setText(f"{SIGNS[verdict]} …")
         self._list.setEnabled(False)
 
@@ -114,8 +116,13 @@ class FindingsDrawer(QWidget):
         """Counts, and the list if it is open."""
         self._results = results
         self._list.setEnabled(True)
-        words = {Verdict.FAILS: "fail", Verdict.JUDGE: "need judgement", Verdict.MEETS: "meet"}
-        for label, verdict in zip(self.counts, (Verdict.FAILS, Verdict.JUDGE, Verdict.MEETS), strict=True):
+        words = {
+            Verdict.FAILS: "fail",
+            Verdict.JUDGE: "need judgement",
+            Verdict.MEETS: "meet",
+            Verdict.NOT_APPLICABLE: "do not apply",
+        }
+        for label, verdict in zip(self.counts, ROLES, strict=True):
             count = sum(result.verdict is verdict for result in results)
             label.setText(f"{SIGNS[verdict]} {count} {words[verdict]}")
         if self._list.isVisible():

@@ -14,13 +14,19 @@ from riktig.core.records import ClauseJudged, Counted
 from riktig.core.rules import RULES, ClauseResult, Finding, Group, QuickFix, Verdict, judgement_facts, judgements_of
 from riktig.core.short_circuit import RATING_DRAWING
 from riktig.desk.session import Session
+from riktig.desk.stations.rules.market_page import MarketPage
 from riktig.desk.stations.rules.short_circuit_page import ShortCircuitPage
 from riktig.desk.theme import Theme, words_font
 from riktig.desk.widgets import PageStack, Station, plain_label, replace_body
 
 __all__ = ["RulesStation"]
 
-_SIGNS = {Verdict.FAILS: ("✗", "fails"), Verdict.JUDGE: ("?", "judgement"), Verdict.MEETS: ("✓", "meets")}
+_SIGNS = {
+    Verdict.FAILS: ("✗", "fails"),
+    Verdict.JUDGE: ("?", "judgement"),
+    Verdict.MEETS: ("✓", "meets"),
+    Verdict.NOT_APPLICABLE: ("–", "quiet"),
+}
 
 
 @dataclass(slots=True)
@@ -58,11 +64,14 @@ class RulesStation(Station):
         self.only_open = self.button("Only what is open", "Leaves out the clauses that are met or signed for")
         self.only_open.setCheckable(True)
         self.only_open.toggled.connect(lambda _on: self._write(self.session.evaluation.get(RULES)))
-        for number, button in enumerate((self.clauses, self.rating)):
+        self.market = MarketPage(session)
+        self.pages.addWidget(self.market)
+        self.other = self.button("Other market", "What would have to change to sell it by the other rulebook")
+        for number, button in enumerate((self.clauses, self.rating, self.other)):
             button.setCheckable(True)
             button.clicked.connect(lambda _=False, page=number: self.show_page(page))
         self.clauses.setChecked(True)
-        self.add_bar((self.clauses, self.rating, self.only_open, self.words, None))
+        self.add_bar((self.clauses, self.rating, self.other, self.only_open, self.words, None))
         self.add_body(self.pages)
         self.add_body(
             plain_label(
@@ -75,10 +84,10 @@ class RulesStation(Station):
         )
 
     def show_page(self, page: int) -> None:
-        """Turns to the clauses or to the short circuit."""
+        """Turns to the clauses, the short circuit or the other market."""
         self.pages.setCurrentIndex(page)
-        self.clauses.setChecked(page == 0)
-        self.rating.setChecked(page == 1)
+        for number, button in enumerate((self.clauses, self.rating, self.other)):
+            button.setChecked(number == page)
         self.only_open.setVisible(page == 0)
         self.refresh()
 
@@ -91,6 +100,8 @@ class RulesStation(Station):
         """Shows the verdicts of now."""
         if self.pages.currentWidget() is self.short_circuit:
             self.short_circuit.refresh()
+        elif self.pages.currentWidget() is self.market:
+            self.market.refresh()
         results = self.session.evaluation.get(RULES)
         self.words.setText(self.session.job.practice.rulebook.value + f"  ·  {len(results)} clauses")
         order = [(result.group, result.code) for result in results]
@@ -162,10 +173,10 @@ class RulesStation(Station):
         clause.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop)
         top.addWidget(clause, 1)
         words.addLayout(top)
-        evidence = "; ".join(result.evidence)
+        evidence = "; ".join(result.grounds)
         shown = evidence if len(evidence) < 170 else evidence[:167] + "…"
         label = plain_label(shown, "quiet", wraps=True)
-        label.setToolTip("\n".join(result.evidence))
+        label.setToolTip("\n".join(result.grounds))
         words.addWidget(label)
         for finding in result.findings:
             words.addWidget(self._finding(result, finding))
