@@ -33,6 +33,7 @@ from riktig.core.rules.fed_from_top import FED_FROM_TOP
 from riktig.core.rules.floats import FLOATS
 from riktig.core.rules.joined_potentials import JOINED_POTENTIALS
 from riktig.core.rules.jumpers import JUMPERS
+from riktig.core.rules.marks import MARKS
 from riktig.core.rules.mechanical import MECHANICAL
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.names import NAMES_CLAUSES
@@ -89,6 +90,7 @@ CLAUSES = (
     *FLOATS,
     *SUPPLY_WATCH,
     *NAMES_CLAUSES,
+    *MARKS,
 )
 
 

@@ -69,6 +69,10 @@ def least_sections(view: View) -> ClauseResult:
     )
 
 
+RATING = "Short-circuit rating"
+"""The field of the nameplate that nobody fills in: it follows from the parts."""
+
+
 def nameplate_complete(view: View) -> ClauseResult:
     """The nameplate says all it must."""
     clause = view.source("M01")
@@ -79,7 +83,9 @@ def nameplate_complete(view: View) -> ClauseResult:
             f"Nameplate: {field.name.lower()} missing.",
             PartKey("nameplate"),
             clause,
-            "Fill it in at the head of the Brief.",
+            "See the clause “Short-circuit rating”: a figure of a part is missing."
+            if field.name == RATING
+            else "Fill it in at the head of the Brief.",
         )
         for field in view.labels.nameplate
         if field.required and not field.value
