@@ -11,7 +11,7 @@ from riktig.core.plate import CUTS
 from riktig.core.production import CRITICALS, Operation, hole_states, judged_all, piece_states, progress_of
 from riktig.core.proving import LIVE_PLAN, TESTS, live_results, results_of
 from riktig.core.records import DimensionRead, Outcome, Record, taken_back
-from riktig.core.rules import RULES, judgements_of
+from riktig.core.rules import RULES, StandOfClauses, judgements_of, stand_of_clauses
 from riktig.core.wiring import WIRING
 
 __all__ = ["build_record", "judgement_record", "measured_record", "metal_record", "missing_papers", "test_record"]
@@ -149,7 +149,7 @@ def judgement_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> 
             judged.facts.reason,
             judged.record.who,
             judged.record.when[:16],
-            judged.why_not or "counts",
+            judged.why_not or ("deviation" if judged.facts.deviation else "counts"),
         )
         for code, judged in sorted(judgements_of(results.values(), records).items())
     )
@@ -190,6 +190,7 @@ def missing_papers(evaluation: Evaluation[Job], records: Iterable[Record]) -> tu
     if not_passed:
         missing.append(f"{not_passed} of {len(live)} settings and live steps outstanding")
     missing += missing_work(evaluation, kept)
+    missing += _open_clauses(stand_of_clauses(evaluation.get(RULES), kept))
     job = evaluation.document
     for name, value in (
         ("a maker", job.maker),
@@ -200,3 +201,10 @@ def missing_papers(evaluation: Evaluation[Job], records: Iterable[Record]) -> tu
         if not value:
             missing.append(f"the job has no {name.split(' ', 1)[1]}")
     return tuple(missing)
+
+
+def _open_clauses(stand: StandOfClauses) -> list[str]:
+    """What fails without a deviation, what waits for a judgement; a deviation is named as long as it stands."""
+    lines = [f"clause “{result.title}” fails" for result in stand.failing]
+    lines += [f"clause “{result.title}” waits for a judgement" for result in stand.waiting]
+    return lines + [f"clause “{result.title}” fails, a deviation is signed" for result in stand.deviating]

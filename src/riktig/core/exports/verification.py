@@ -3,7 +3,7 @@
 Untested is said as untested. It certifies nothing: who did it and who releases it sign.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from math import isinf
 
@@ -25,7 +25,8 @@ from riktig.core.proving import (
     results_of,
     without_leads,
 )
-from riktig.core.records import LiveReleased, Record, taken_back
+from riktig.core.records import ClauseJudged, Counted, LiveReleased, Record, taken_back
+from riktig.core.rules import RULES, StandOfClauses, judgements_of, stand_of_clauses
 from riktig.core.wiring import WIRING
 
 __all__ = ["live_record", "verification_record"]
@@ -91,6 +92,7 @@ def verification_record(evaluation: Evaluation[Job], records: Iterable[Record]) 
         else:
             rows.append(_of_dead(clause, results, _left_out(clause, job.practice)))
     rows += _deviations(log)
+    rows += _accepted(stand_of_clauses(evaluation.get(RULES), log), judgements_of(evaluation.get(RULES), log))
     rows += [(words, "", "", "", "", "", "", "") for words in ("Carried out by, date:", "Released by, date:")]
     columns = (
         ("clause", "Clause"), ("asks", "What it asks"), ("state", "State"), ("count", "How much"),
@@ -184,6 +186,15 @@ def _deviations(log: Sequence[Record]) -> list[tuple[Value, ...]]:
         for r in log
         if isinstance(r.facts, LiveReleased) and r.facts.open_work and r.id not in gone
     ]
+
+
+def _accepted(stand: StandOfClauses, judged: Mapping[str, Counted[ClauseJudged]]) -> list[tuple[Value, ...]]:
+    """Clauses that fail and that somebody accepted, with the reason."""
+    return [
+        ("deviation", result.title, "fails", judged[result.code].facts.reason, "", "", judged[result.code].record.who,
+         judged[result.code].record.when[:10])
+        for result in stand.deviating
+    ]  # fmt: skip
 
 
 def live_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Schedule:

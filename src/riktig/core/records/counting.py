@@ -139,7 +139,7 @@ def why_not(then: Facts, now: Facts | None, *, subject_is_known: bool = True) ->
             return "its number or what is connected there has changed"
         case ReadingTaken(), ReadingTaken():
             return _reading(then, now)
-        case ClauseJudged(), ClauseJudged() if then.evidence != now.evidence:
+        case ClauseJudged(), ClauseJudged() if then.evidence != now.evidence or then.deviation != now.deviation:
             return "the evidence has changed since"
         case LabelPrinted(), LabelPrinted() if then.text != now.text:
             return f"it now says {now.text}"

@@ -171,11 +171,15 @@ class ReadingTaken(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="k
 
 
 class ClauseJudged(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="judgement"):
-    """What a person decided about a clause, and the evidence that lay before them."""
+    """What a person decided about a clause, and the evidence that lay before them.
+
+    A ``deviation`` is accepted although the clause fails: it fails all the same, and the reason is printed.
+    """
 
     reason: str = ""
     evidence: str = ""
     title: str = ""
+    deviation: bool = False
 
 
 class LabelPrinted(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="printed"):

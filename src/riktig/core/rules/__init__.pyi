@@ -1,5 +1,5 @@
 from .derived import CLAUSES, RULES, VIEW, findings_of
-from .judgements import judgement_facts, judgements_of
+from .judgements import StandOfClauses, judgement_facts, judgements_of, stand_of_clauses
 from .model import ClauseResult, Finding, Group, QuickFix, Verdict
 from .quick_fixes import apply_mend, larger_enclosure, proposed_box
 from .view import View
@@ -12,6 +12,7 @@ __all__ = [
     "Finding",
     "Group",
     "QuickFix",
+    "StandOfClauses",
     "Verdict",
     "View",
     "apply_mend",
@@ -20,4 +21,5 @@ __all__ = [
     "judgements_of",
     "larger_enclosure",
     "proposed_box",
+    "stand_of_clauses",
 ]

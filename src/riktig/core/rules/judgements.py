@@ -1,21 +1,62 @@
 """What people decided about clauses, and whether the evidence is still what lay before them."""
 
 from collections.abc import Iterable
+from dataclasses import dataclass
 
 from riktig.core.records import ClauseJudged, Counted, Record, Slot, counted, slot_of
-from riktig.core.rules.model import ClauseResult
+from riktig.core.rules.model import ClauseResult, Verdict
 
-__all__ = ["judgement_facts", "judgements_of"]
+__all__ = ["StandOfClauses", "judgement_facts", "judgements_of", "stand_of_clauses"]
+
+
+@dataclass(frozen=True, slots=True)
+class StandOfClauses:
+    """How the clauses stand with what people decided: what fails, what was accepted, what waits for somebody.
+
+    ``failing`` fails without a deviation, ``deviating`` with one; ``waiting`` needs a judgement that nobody has signed
+    on the present evidence, ``judged`` has one.
+    """
+
+    failing: tuple[ClauseResult, ...]
+    deviating: tuple[ClauseResult, ...]
+    waiting: tuple[ClauseResult, ...]
+    judged: tuple[ClauseResult, ...]
+
+    @property
+    def is_open(self) -> bool:
+        """Whether anything fails without a deviation, or waits for a judgement."""
+        return bool(self.failing or self.waiting)
+
+
+def stand_of_clauses(results: Iterable[ClauseResult], records: Iterable[Record]) -> StandOfClauses:
+    """The clauses with what people decided about them.
+
+    Args:
+        results: The judgement of every clause.
+        records: The log, oldest first.
+    """
+    every = tuple(results)
+    counts = {code for code, judged in judgements_of(every, records).items() if judged.counts}
+
+    def of(verdict: Verdict, *, signed: bool) -> tuple[ClauseResult, ...]:
+        return tuple(r for r in every if r.verdict is verdict and (r.code in counts) is signed)
+
+    return StandOfClauses(
+        of(Verdict.FAILS, signed=False), of(Verdict.FAILS, signed=True),
+        of(Verdict.JUDGE, signed=False), of(Verdict.JUDGE, signed=True),
+    )  # fmt: skip
 
 
 def judgement_facts(result: ClauseResult, reason: str) -> ClauseJudged:
-    """What a judgement says: the reason, and the evidence it was made on.
+    """What a judgement says: the reason, and the evidence it was made on; of a clause that fails also what fails.
 
     Args:
         result: The judgement of one clause.
         reason: Why, in the words of whoever did it.
     """
-    return ClauseJudged(reason, "; ".join(result.evidence), result.title)
+    deviation = result.verdict is Verdict.FAILS
+    found = tuple(finding.message for finding in result.findings) if deviation else ()
+    return ClauseJudged(reason, "; ".join((*result.evidence, *found)), result.title, deviation)
 
 
 def judgements_of(results: Iterable[ClauseResult], records: Iterable[Record]) -> dict[str, Counted[ClauseJudged]]:

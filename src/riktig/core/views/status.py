@@ -14,7 +14,7 @@ from riktig.core.plate import LAYOUT
 from riktig.core.production import WORK, change_orders, progress_of, red_lines, stage_states
 from riktig.core.proving import TESTS, Outcome, results_of
 from riktig.core.records import Record
-from riktig.core.rules import RULES, Group, Verdict
+from riktig.core.rules import RULES, Group, Verdict, stand_of_clauses
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
@@ -66,14 +66,14 @@ def statuses(evaluation: Evaluation[Job], records: Iterable[Record]) -> tuple[St
     if not job.loads:
         waits = [Status(name, Stamp.BLANK, "waits for the Brief") for name in STATIONS[1:]]
         return (Status("Brief", Stamp.BLANK, "start here: say what turns"), *waits)
-    return (*_planned(evaluation), *_done(evaluation, kept))
+    return (*_planned(evaluation, kept), *_done(evaluation, kept))
 
 
 def _plural(count: int, single: str, many: str = "") -> str:
     return f"{count} {single if count == 1 else many or single + 's'}"
 
 
-def _planned(evaluation: Evaluation[Job]) -> list[Status]:
+def _planned(evaluation: Evaluation[Job], records: tuple[Record, ...]) -> list[Status]:
     circuits, wiring = evaluation.get(CIRCUITS), evaluation.get(WIRING)
     rules = evaluation.get(RULES)
     layout, door = evaluation.get(LAYOUT), evaluation.get(DOOR)
@@ -81,8 +81,7 @@ def _planned(evaluation: Evaluation[Job]) -> list[Status]:
     holes = sum(hole.face in doors for hole in evaluation.get(METAL_HOLES))
     clash = _plural(len(circuits.clashes), "change clashes", "changes clash")
     crowded = len(wiring.crowded) + len(wiring.unrouted)
-    failed = sum(r.verdict is Verdict.FAILS for r in rules)
-    judge = sum(r.verdict is Verdict.JUDGE for r in rules)
+    stand = stand_of_clauses(rules, records)
     named = len(evaluation.get(NAMES).number)
     labels = evaluation.get(LABELS).labels
     terminals = sum(len(strip.rows) for strip in evaluation.get(STRIPS).strips)
@@ -93,13 +92,14 @@ def _planned(evaluation: Evaluation[Job]) -> list[Status]:
         return Stamp.CLEAR, good
 
     misfits = len({m.device for m in layout.misfits})
-    if failed:
-        ruled = Stamp.FIX, _plural(failed, "clause fails", "clauses fail")
-    elif judge:
-        ruled = Stamp.BEGUN, _plural(judge, "needs judgement", "need judgement")
+    signed = len(stand.judged) + len(stand.deviating)
+    if stand.failing:
+        ruled = Stamp.FIX, _plural(len(stand.failing), "clause fails", "clauses fail")
+    elif stand.waiting:
+        ruled = Stamp.BEGUN, _plural(len(stand.waiting), "needs judgement", "need judgement")
     else:
         met = sum(r.verdict is Verdict.MEETS for r in rules)
-        ruled = Stamp.CLEAR, _plural(met, "clause met", "clauses met")
+        ruled = Stamp.CLEAR, _plural(met, "clause met", "clauses met") + (f", {signed} signed" if signed else "")
     return [
         _brief(evaluation),
         Status(

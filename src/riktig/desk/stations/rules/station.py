@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QInputDialog, QPushButton, QS
 from riktig.core.edits import ApplyRemedy
 from riktig.core.keys import Key
 from riktig.core.production import may_not_sign
-from riktig.core.records import ClauseJudged, Counted
+from riktig.core.records import ClauseJudged, Counted, NewRecord, TakenBack
 from riktig.core.rules import RULES, ClauseResult, Finding, Group, QuickFix, Verdict, judgement_facts, judgements_of
 from riktig.core.short_circuit import RATING_DRAWING
 from riktig.desk.session import Session
@@ -26,6 +26,12 @@ _SIGNS = {
     Verdict.JUDGE: ("?", "judgement"),
     Verdict.MEETS: ("✓", "meets"),
     Verdict.NOT_APPLICABLE: ("–", "quiet"),
+}
+
+
+_QUESTION = {
+    Verdict.FAILS: "it fails. Why may it stay so, who accepted it, and on what evidence?",
+    Verdict.JUDGE: "what did you compare, and what do you decide?",
 }
 
 
@@ -139,9 +145,7 @@ class RulesStation(Station):
 
     def _is_open(self, result: ClauseResult) -> bool:
         """Whether it fails, or waits for a judgement that nobody has signed."""
-        return result.verdict is Verdict.FAILS or (
-            result.verdict is Verdict.JUDGE and self.judgement_of(result) is None
-        )
+        return result.verdict in (Verdict.FAILS, Verdict.JUDGE) and self.judgement_of(result) is None
 
     def _show_in(self, row: _Row, result: ClauseResult) -> None:
         """Writes a clause anew where its verdict or its judgement is another."""
@@ -194,7 +198,10 @@ class RulesStation(Station):
         signed = self.judgement_of(result)
         text = finding.remedy
         if signed:
-            text = f"Signed by {signed.record.who}, {signed.record.when[:10]}: {signed.facts.reason}"
+            what = "Deviation accepted" if signed.facts.deviation else "Signed"
+            text = f"{what} by {signed.record.who}, {signed.record.when[:10]}: {signed.facts.reason}"
+        elif earlier := judgements_of((result,), self.session.records).get(result.code):
+            text = f"{text} {earlier.record.who} signed it on {earlier.record.when[:10]}, but {earlier.why_not}."
         words.addWidget(plain_label(text, "second", wraps=True))
         line.addLayout(words, 1)
         show = QPushButton("Show")
@@ -205,9 +212,17 @@ class RulesStation(Station):
             quick_fix.setObjectName("main")
             quick_fix.clicked.connect(partial(self._quick_fix, finding.quick_fix))
             line.addWidget(quick_fix)
-        if finding.verdict is Verdict.JUDGE and signed is None:
-            sign = QPushButton("Sign …")
-            sign.setToolTip("A person judges, and says why")
+        if signed is not None:
+            back = QPushButton("Withdraw …")
+            back.setToolTip("Takes the signature back, and says why; both stay on record")
+            back.clicked.connect(partial(self._ask_why_back, result))
+            line.addWidget(back)
+        elif result.verdict is not Verdict.MEETS:
+            fails = result.verdict is Verdict.FAILS
+            sign = QPushButton("Deviation …" if fails else "Sign …")
+            sign.setToolTip(
+                "Accepts that it fails, with a reason that is printed" if fails else "A person judges, and says why"
+            )
             sign.clicked.connect(partial(self._ask, result))
             line.addWidget(sign)
         return card
@@ -224,11 +239,24 @@ class RulesStation(Station):
         return judgement if judgement and judgement.counts else None
 
     def _ask(self, result: ClauseResult, checked: bool = False) -> None:
-        text, done = QInputDialog.getText(
-            self, "Judgement", f"{result.title}: what did you compare, and what do you decide?"
-        )
+        text, done = QInputDialog.getText(self, "Judgement", f"{result.title}: {_QUESTION[result.verdict]}")
         if done and text.strip():
             self.sign(result, text.strip())
+
+    def _ask_why_back(self, result: ClauseResult, checked: bool = False) -> None:
+        text, done = QInputDialog.getText(self, "Withdraw", f"{result.title}: why is the signature taken back?")
+        if done and text.strip():
+            self.withdraw(result, text.strip())
+
+    def withdraw(self, result: ClauseResult, reason: str) -> None:
+        """Takes a signature back; the clause waits for a judgement again, or fails without a deviation."""
+        signed = self.judgement_of(result)
+        refused = may_not_sign(self.session.who, self.session.job.people)
+        if signed is None or refused:
+            self.session.say(f"Nothing was withdrawn: {refused or 'nobody has signed it'}.", wrong=True)
+            return
+        back = TakenBack(f"judgement of {result.title}", reason)
+        self.session.record_all([NewRecord(result.code, back, signed.record.id)])
 
     def sign(self, result: ClauseResult, reason: str) -> None:
         """Records a judgement; it holds while the evidence stays the same."""
