@@ -27,6 +27,7 @@ from riktig.desk.stations.circuits import CircuitsStation
 from riktig.desk.stations.door import DoorStation
 from riktig.desk.stations.plate import PlateStation
 from riktig.desk.stations.prove import ProveStation
+from riktig.desk.stations.rules import RulesStation
 from riktig.desk.stations.wires import WiresStation
 from riktig.desk.theme import DARK, LIGHT
 from riktig.devices import LEADS_OHM, BenchMeter, SimulatedPanel
@@ -179,6 +180,9 @@ def main() -> None:
     take(window, "09-labels")
     window.go_to("Rules")
     session.select(None)
+    rules = window.stations["Rules"]
+    assert isinstance(rules, RulesStation)
+    rules.rating.click()
     take(window, "10-rules")
     window.go_to("Build")
     build = window.stations["Build"]
