@@ -25,6 +25,7 @@ from riktig.core.rules.brief import BRIEF
 from riktig.core.rules.circuits import CIRCUIT_CLAUSES
 from riktig.core.rules.clamps import CLAMPS
 from riktig.core.rules.colours import COLOURS
+from riktig.core.rules.disconnection import DISCONNECTION
 from riktig.core.rules.door import DOOR_CLAUSES
 from riktig.core.rules.earthing import EARTHING
 from riktig.core.rules.electrical import ELECTRICAL
@@ -49,7 +50,7 @@ from riktig.core.rules.supply_watch import SUPPLY_WATCH
 from riktig.core.rules.transformers import TRANSFORMERS
 from riktig.core.rules.view import View
 from riktig.core.schematic import CIRCUITS, FAULTS, NAMES, NETS
-from riktig.core.short_circuit import SHORT_CIRCUIT, WIRE_ENERGIES
+from riktig.core.short_circuit import POWER_PATHS, SHORT_CIRCUIT, WIRE_ENERGIES
 from riktig.core.simulation import (
     BEHAVIOURS,
     FEED_FAULTS,
@@ -82,6 +83,7 @@ CLAUSES = (
     *FED_FROM_TOP,
     *SELECTIVITY,
     *SHORT_CIRCUIT_CLAUSES,
+    *DISCONNECTION,
     *ROLES,
     *SOCKETS,
     *TRANSFORMERS,
@@ -130,6 +132,7 @@ VIEW = (
     & INPUTS_FOLLOW
     & SHORT_CIRCUIT
     & WIRE_ENERGIES
+    & POWER_PATHS
 ).derive("view", View)
 
 

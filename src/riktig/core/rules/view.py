@@ -23,7 +23,7 @@ from riktig.core.job import (
 from riktig.core.labels import Labels
 from riktig.core.plate import Layout
 from riktig.core.schematic import CircuitFault, Circuits, Names, Nets
-from riktig.core.short_circuit import ShortCircuit, WireEnergy
+from riktig.core.short_circuit import PowerPaths, ShortCircuit, WireEnergy
 from riktig.core.simulation import FeedFault, InputFollows, LiveNet, PressedTogether, Restart, ScriptOutcome
 from riktig.core.sizing import InsideAir, Proposal, Sizing
 from riktig.core.standards import clause_source
@@ -80,6 +80,8 @@ class View:
     """What the panel bears, and what the supply can give."""
     wire_energies: tuple[WireEnergy, ...]
     """What guards let through to wires."""
+    power_paths: PowerPaths
+    """The power circuits with the guards ahead of every part."""
     _once: dict[object, object] = field(default_factory=dict, init=False, repr=False, compare=False)
 
     def once(self, compute: "Callable[[View], T]") -> T:

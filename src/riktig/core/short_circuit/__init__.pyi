@@ -1,5 +1,6 @@
 from .derived import POWER_PATHS, RATING_DRAWING, SHORT_CIRCUIT, WIRE_ENERGIES, ShortCircuit
 from .draw_ratings import draw_ratings, limits_by_tag
+from .earth_fault import EarthFault, earth_faults, trips_at
 from .fault_current import prospective_ka
 from .iec import EXEMPT_KA, lets_through, peak_factor, rate_iec
 from .model import Basis, Limit, Rating
@@ -16,6 +17,7 @@ __all__ = [
     "TARGETS_KA",
     "WIRE_ENERGIES",
     "Basis",
+    "EarthFault",
     "Limit",
     "PowerPart",
     "PowerPaths",
@@ -25,6 +27,7 @@ __all__ = [
     "WireEnergy",
     "assumed_ka",
     "draw_ratings",
+    "earth_faults",
     "fuse_peak_ka",
     "lets_through",
     "limits_by_tag",
@@ -33,6 +36,7 @@ __all__ = [
     "prospective_ka",
     "rate_iec",
     "rate_north_american",
+    "trips_at",
     "ways_to",
     "wire_energies",
 ]
