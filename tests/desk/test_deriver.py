@@ -104,6 +104,6 @@ def test_no_verdict_of_the_job_as_it_was_is_shown_while_it_is_judged_anew(
     insert(session)
     QTest.qWait(20)
     assert slow.deriver.busy
-    assert [label.text() for label in slow.drawer.counts] == ["✗ …", "? …", "✓ …"]
+    assert [label.text() for label in slow.drawer.counts] == ["✗ …", "? …", "✓ …", "– …"]
     settle_window()
     assert any("meet" in label.text() for label in slow.drawer.counts)

@@ -10,7 +10,8 @@ from pypdf import PageObject, PdfReader
 from pypdf.generic import Destination
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import LISTS, Issue, Reader, Schedule, SetHead, export_all, schedule, write_document, write_set
+from riktig.core.exports import Issue, Reader, Schedule, SetHead, export_all, schedule, write_document, write_set
+from riktig.core.exports.lists import WRITTEN
 from riktig.core.exports.paper_sets import cover_of, drawings_of, head_of, label_sheets, texts_for
 from riktig.core.job import Job, Rulebook, add_load, new_job, set_heading, set_practice, set_supply
 from riktig.core.labels import LABELS, Medium
@@ -32,7 +33,7 @@ def shed() -> Evaluation[Job]:
 def whole(shed: Evaluation[Job], tmp_path_factory: pytest.TempPathFactory) -> PdfReader:
     """The whole set of the kelp shed, written as ``export_all`` writes it."""
     path = tmp_path_factory.mktemp("shed") / "papers.pdf"
-    tables = [schedule(name, shed) for name in LISTS]
+    tables = [schedule(name, shed) for name in WRITTEN]
     texts = texts_for(None, drawings_of(shed), tables)
     write_document(path, head_of(shed.document, "2026-11-30", "Ida"), texts, cover_of(shed, None))
     return PdfReader(path)

@@ -14,7 +14,8 @@ from shapely import box as shape
 from riktig.core.catalogue import Can, Side
 from riktig.core.door import DOOR
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import LISTS, Issue, export_all, schedule
+from riktig.core.exports import Issue, export_all, schedule
+from riktig.core.exports.lists import WRITTEN
 from riktig.core.geometry import Point, Rect
 from riktig.core.holes import HOLES
 from riktig.core.job import Insertable, Job, PinRef, RunLamp, add_load
@@ -197,7 +198,7 @@ def test_the_plate_is_printed_at_the_scale_it_says(papers: dict[str, Path]) -> N
 
 def test_the_workbook_read_back_holds_every_schedule(papers: dict[str, Path], evaluation: Evaluation[Job]) -> None:
     book = openpyxl.load_workbook(papers["KS-0417_rev_B_schedules.xlsx"])
-    for name in LISTS:
+    for name in WRITTEN:
         table = schedule(name, evaluation)
         sheet = book[table.title[:31]]
         assert [cell.value for cell in sheet[1]] == [heading for _, heading in table.columns]

@@ -88,7 +88,7 @@ def test_a_group_that_is_longer_than_the_rail_is_not_pressed_onto_it() -> None:
 def test_a_panel_without_groups_has_nothing_to_keep_together() -> None:
     evaluation = Evaluation(demo_job("frost-fan"))
     result = next(result for result in evaluation.get(RULES) if result.code == "P10")
-    assert result.evidence == ("no controller with cards and no two contactors that exclude each other stand here",)
+    assert result.grounds == ("no controller with cards and no two contactors that exclude each other stand here",)
 
 
 def test_a_screwed_part_stands_at_the_right_end_and_leaves_the_rail_before_it_free() -> None:

@@ -42,7 +42,9 @@ SMALLEST_SCALE = 0.2
 """A drawing that would be smaller is printed on the larger sheet (chosen by us: 1 : 5)."""
 NOT_PRINTED = frozenset({"labels", "proposal", "rungs"})
 """Lists that are files only: they say once more what stands on labels, in the sizing and on the sheets."""
-SAID_TWICE = frozenset({"work", "picks", "loom", "neutrals", "nets", "network", "returns", "tally"})
+SAID_TWICE = frozenset({
+    "work", "picks", "loom", "neutrals", "nets", "network", "returns", "tally", "rating", "box",
+})  # fmt: skip
 """Lists that say in another order what other lists or cards say: in the set of who works by them, not in the whole."""
 BENCH = frozenset({"holes", "cuts", "bars", "wires", "batches", "operators", "site"})
 """Lists that are read at the bench, at arm's length."""
@@ -160,7 +162,8 @@ def batch_card_sheets(evaluation: Evaluation[Job]) -> list[Page]:
 def texts_for(reader: Reader | None, drawings: Sequence[tuple[str, Page]], tables: Sequence[Schedule]) -> PaperTexts:
     """What a reader gets of all drawings and lists; without a reader all that say something new.
 
-    Empty lists are left out.
+    Empty lists are left out. The picture of the short-circuit limits is for those who ask what the panel may be
+    connected to: with the list of them it is in the sets of the installer and the customer.
 
     Args:
         reader: Who the set is for.
@@ -169,7 +172,7 @@ def texts_for(reader: Reader | None, drawings: Sequence[tuple[str, Page]], table
     """
     every = frozenset(table.name for table in tables) - SAID_TWICE
     lists, kinds = _READ_BY[reader] if reader else (every, ())
-    pages = [page for kind, page in drawings if reader is None or kind in kinds]
+    pages = [page for kind, page in drawings if (kind != "rating" if reader is None else kind in kinds)]
     wanted = [table for table in tables if table.name in lists and table.name not in NOT_PRINTED and table.rows]
     return PaperTexts(pages, wanted, BENCH if reader is Reader.BUILDER else frozenset())
 

@@ -27,7 +27,7 @@ def _rating(evaluation: Evaluation[Job]) -> Schedule:
                      before, limit.basis.value, sets, limit.why, str(DeviceKey(limit.device))))  # fmt: skip
     columns = (
         ("tag", "Tag"), ("part", "Part"), ("where", "In a"), ("ka", "Bears, kA"), ("before", "Raised from, kA"),
-        ("basis", "By"), ("sets", ""), ("why", "Why"), ("key", "Key"),
+        ("basis", "By"), ("sets", "Note"), ("why", "Why"), ("key", "Key"),
     )  # fmt: skip
     bears = f"{rating.ka:.3g} kA at {rating.volts:g} V" if rating.ka is not None else "not known"
     title = f"The {rating.name}: {bears}; the supply can give {found.prospective_ka:.3g} kA"

@@ -79,7 +79,7 @@ def nameplate_complete(view: View) -> ClauseResult:
     findings = [
         Finding(
             "M01",
-            Verdict.FAILS,
+            Verdict.JUDGE if field.name == RATING else Verdict.FAILS,
             f"Nameplate: {field.name.lower()} missing.",
             PartKey("nameplate"),
             clause,
