@@ -221,9 +221,11 @@ def test_what_was_done_to_something_else_no_longer_counts() -> None:
 
 
 def test_the_points_of_the_inspection_name_the_clauses_of_the_rulebook() -> None:
-    """IEC 61439-1:2011, 11.2 to 11.8, from memory; North America has no such list, its sources are named instead."""
+    """IEC 61439-1:2011, 11.2 to 11.8, then IEC 60204-1, from memory; in North America its own sources are named."""
     clauses = [task.how[-1] for task in of_stage(kelp_shed(), BuildStage.INSPECTION)]
-    assert [line.split()[3].rstrip(",") for line in clauses] == [f"11.{n}" for n in range(2, 9)]
+    assert [line.split()[3].rstrip(",") for line in clauses] == [
+        *(f"11.{n}" for n in range(2, 9)), "8.2", "13.2", "16.4", "16.3",
+    ]  # fmt: skip
     american = of_stage(set_practice(kelp_shed(), rulebook=Rulebook.UL), BuildStage.INSPECTION)
     assert not any("IEC" in task.how[-1] for task in american)
 

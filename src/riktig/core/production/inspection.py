@@ -35,10 +35,40 @@ POINTS = (
         "11.8", "Mechanical operation", "NFPA 79 5.3",
         ("switches, handle and interlocks move through all positions", "door locked in on, padlock takes in off"),
     ),
+    (
+        "8.2", "Protective conductors from one root", "NFPA 79 8.2, NEC 250.6",
+        (
+            "bar to door, plate, sections and every part of metal, one conductor a way",
+            "green-yellow, or green, and nothing else in that colour",
+        ),
+    ),
+    (
+        "13.2", "Colours, numbers and ends of conductors", "NFPA 79 13.2",
+        (
+            "each family in its colour: power, neutral, control, direct current, what stays live",
+            "the number at both ends, as drawn and legible",
+            "a ferrule or lug that fits the clamp",
+        ),
+    ),
+    (
+        "16.4", "Nameplate and labels of the sources", "NEC 409.110, NFPA 79 16.4",
+        (
+            "outside, every field filled, the short-circuit rating that of the panel",
+            "a plate at each source with its voltage; what the main switch leaves live is named",
+        ),
+    ),
+    (
+        "16.3", "Tags, legends and warnings", "NFPA 79 16.3 and 16.5",
+        (
+            "the tag beside each part and on it, as drawn",
+            "each operator says what it does; the sign of electricity outside",
+        ),
+    ),
 )  # fmt: skip
-"""Clause of IEC 61439-1:2011, what it is about, where North America has it, and what to look at.
+"""Clause, what it is about, where North America has it, and what to look at.
 
-The clauses of IEC 61439-1 and UL 508A are from memory; what to look at is common practice.
+Clauses that begin with 11 are of IEC 61439-1:2011, the others of IEC 60204-1:2016; all are from memory. What to look at
+is common practice.
 """
 MINUTES_A_POINT = 6.0
 """Chosen by us."""
@@ -48,7 +78,8 @@ def inspection_points(rulebook: Rulebook) -> tuple[WorkTask, ...]:
     """A task for each point; its title says the clause."""
     tasks: list[WorkTask] = []
     for clause, about, north_american, look in POINTS:
-        source = f"{north_american}, from memory" if rulebook.north_american else f"IEC 61439-1 {clause}, from memory"
+        european = f"IEC 61439-1 {clause}" if clause.startswith("11.") else f"IEC 60204-1 {clause}"
+        source = f"{north_american if rulebook.north_american else european}, from memory"
         facts = TaskDone(BuildStage.INSPECTION.value, about, "; ".join(look))
         how = (*look, f"source: {source}")
         tasks.append(WorkTask(BuildStage.INSPECTION, f"task:look {clause}", about, how, facts, minutes=MINUTES_A_POINT))
