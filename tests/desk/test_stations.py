@@ -313,6 +313,22 @@ class TestLists:
         station.withdraw(signed, "once more")
         assert len(session.records) == before, "there is nothing to withdraw"
 
+    def test_what_changed_since_the_last_look_is_said_until_it_was_seen(
+        self, window: MainWindow, session: Session
+    ) -> None:
+        window.go_to("Rules")
+        settle_window()
+        station = window.stations["Rules"]
+        assert isinstance(station, RulesStation)
+        assert "changed" not in station.words.text()
+        session.edit("fault", Doing(lambda job: set_supply(job, fault_ka=25.0)))
+        settle_window()
+        assert "2 changed since the last look" in station.words.text(), "E07 and E20"
+        shown = [label.text() for label in station.findChildren(QLabel)]
+        assert shown.count("was: meets") == 2
+        station.looked.click()
+        assert "changed" not in station.words.text()
+
     def test_a_clause_that_fails_can_be_accepted_as_a_deviation_and_fails_all_the_same(
         self, window: MainWindow, session: Session
     ) -> None:

@@ -56,6 +56,9 @@ class RulesStation(Station):
         super().__init__(session)
         self._order: list[tuple[Group, str]] = []
         self._rows: list[_Row] = []
+        self._seen: dict[str, Verdict] = {}
+        """The verdicts at the last look, by the code of the clause; of which file."""
+        self._seen_of: object = None
         self._page = QScrollArea()
         self._page.setWidgetResizable(True)
         self._page.setFrameShape(QFrame.Shape.NoFrame)
@@ -77,7 +80,9 @@ class RulesStation(Station):
             button.setCheckable(True)
             button.clicked.connect(lambda _=False, page=number: self.show_page(page))
         self.clauses.setChecked(True)
-        self.add_bar((self.clauses, self.rating, self.other, self.only_open, self.words, None))
+        self.looked = self.button("Seen", "From now on says which verdicts have changed")
+        self.looked.clicked.connect(lambda _=False: self.take_as_seen())
+        self.add_bar((self.clauses, self.rating, self.other, self.only_open, self.looked, self.words, None))
         self.add_body(self.pages)
         self.add_body(
             plain_label(
@@ -95,6 +100,7 @@ class RulesStation(Station):
         for number, button in enumerate((self.clauses, self.rating, self.other)):
             button.setChecked(number == page)
         self.only_open.setVisible(page == 0)
+        self.looked.setVisible(page == 0)
         self.refresh()
 
     def set_theme(self, theme: Theme) -> None:
@@ -109,7 +115,11 @@ class RulesStation(Station):
         elif self.pages.currentWidget() is self.market:
             self.market.refresh()
         results = self.session.evaluation.get(RULES)
-        self.words.setText(self.session.job.practice.rulebook.value + f"  ·  {len(results)} clauses")
+        if self._seen_of is not self.session.file or not self._seen:
+            self._seen_of, self._seen = self.session.file, {result.code: result.verdict for result in results}
+        changed = sum(self._was(result) is not None for result in results)
+        told = f"  ·  {changed} changed since the last look" if changed else ""
+        self.words.setText(self.session.job.practice.rulebook.value + f"  ·  {len(results)} clauses{told}")
         order = [(result.group, result.code) for result in results]
         if order == self._order and not self.only_open.isChecked():
             for result, row in zip(results, self._rows, strict=True):
@@ -117,6 +127,18 @@ class RulesStation(Station):
             return
         self._order = order
         self._write(results)
+
+    def _was(self, result: ClauseResult) -> Verdict | None:
+        """The verdict at the last look, where it was another."""
+        before = self._seen.get(result.code)
+        return before if before is not None and before is not result.verdict else None
+
+    def take_as_seen(self) -> None:
+        """Takes the verdicts of now as looked at."""
+        results = self.session.evaluation.get(RULES)
+        self._seen = {result.code: result.verdict for result in results}
+        self._write(results)
+        self.refresh()
 
     def _write(self, results: Sequence[ClauseResult]) -> None:
         """The whole page anew: another rulebook has other clauses."""
@@ -173,6 +195,9 @@ class RulesStation(Station):
         top.setSpacing(10)
         top.addWidget(plain_label(result.title))
         top.addWidget(plain_label(result.verdict.value, role))
+        before = self._was(result)
+        if before is not None:
+            top.addWidget(plain_label(f"was: {before.value}", "second"))
         clause = plain_label(result.clause, "quiet", wraps=True)  # a long one breaks; the page is never wider
         clause.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop)
         top.addWidget(clause, 1)
