@@ -165,3 +165,12 @@ def test_the_nameplate_says_what_the_panel_bears_and_not_what_the_supply_gives()
     unknown = set_supply(wash_drum(), upstream_device=UpstreamDevice.UNKNOWN)
     fields = {f.name: f.value for f in Evaluation(with_names_recorded(unknown)).get(LABELS).nameplate}
     assert fields["Short-circuit rating"] == "", "what is not known is not printed"
+
+
+def test_a_single_pole_breaks_the_voltage_to_neutral() -> None:
+    """At 690/400 V the three-pole breaker of 440 V is none, the single-pole one of the control breaks 400 V."""
+    job = with_names_recorded(set_supply(wash_drum(), voltage_v=690.0, voltage_to_neutral_v=400.0))
+    evaluation = Evaluation(job)
+    limits = {evaluation.get(NAMES).tag[limit.device]: limit for limit in evaluation.get(SHORT_CIRCUIT).rating.limits}
+    assert limits["F1"].ka == 0
+    assert limits["F2"].ka == 10

@@ -98,8 +98,9 @@ class _Judge:
         figures, name = part.figures, self._name(part)
         if not figures.breaks_ka:
             return None, Basis.UNKNOWN, f"{name} has no breaking capacity: ask its maker."
-        if figures.at_v and figures.at_v < self._supply.voltage_v - 1e-9:
-            return 0.0, Basis.BREAKS, f"{name} is rated for {figures.at_v:g} V, not for {self._supply.voltage_v:g} V."
+        volts = part.volts(self._supply)
+        if figures.at_v and figures.at_v < volts - 1e-9:
+            return 0.0, Basis.BREAKS, f"{name} is rated for {figures.at_v:g} V, not for {volts:g} V."
         return figures.breaks_ka, Basis.BREAKS, f"{name} breaks {figures.breaks_ka:g} kA."
 
     def _of_part(self, part: PowerPart) -> tuple[float | None, Basis, str]:

@@ -81,7 +81,7 @@ class _Judge:
     def limits(self) -> tuple[Limit, ...]:
         """Of every part, those of feeders first as the current reaches them."""
         parts = [part for part in self._paths.parts if not part.is_transformer]
-        own = {part.id: self._own(part, self._supply.voltage_v) for part in parts}
+        own = {part.id: self._own(part, part.volts(self._supply)) for part in parts}
         raised = dict(own)
         for feeder in parts:
             if feeder.feeds_guards:

@@ -7,6 +7,7 @@ from functools import cached_property
 
 from riktig.core.catalogue import Behaviour, Can, Part, ShortCircuitFigures, Unit, short_circuit_figures
 from riktig.core.ids import DeviceId, PinRef
+from riktig.core.job import Supply
 from riktig.core.schematic import Circuits, Device, Nets, Zone
 
 __all__ = ["PowerPart", "PowerPaths", "power_paths"]
@@ -32,6 +33,11 @@ class PowerPart:
     def id(self) -> DeviceId:
         """Its device."""
         return self.device.id
+
+    def volts(self, supply: Supply) -> float:
+        """The voltage that it breaks: of one pole that between line and neutral, where there is one."""
+        poles = sum(unit.behaviour is Behaviour.POLE for unit in self.device.kind.units)
+        return supply.voltage_to_neutral_v if poles == 1 and supply.neutral else supply.voltage_v
 
     @property
     def is_transformer(self) -> bool:
