@@ -177,6 +177,14 @@ def test_an_opening_of_ones_own_is_a_hole_with_its_class_and_can_be_taken_out(sh
         drop_opening(shed, 0)
 
 
+@pytest.mark.parametrize("rating", ["", "splash-proof"])
+def test_a_class_that_nothing_can_be_held_against_is_for_the_engineer(rating: str) -> None:
+    job = with_names_recorded(set_enclosure(one_motor(), rating=rating))
+    result = next(r for r in Evaluation(job).get(RULES) if r.code == "P06")
+    assert result.verdict is Verdict.JUDGE
+    assert "cannot be held against" in result.findings[0].message
+
+
 def test_a_fan_that_cools_the_box_needs_its_cut_out() -> None:
     cooled = with_names_recorded(set_enclosure(one_motor(), ventilation=Ventilation.FAN, rating="IP54"))
 

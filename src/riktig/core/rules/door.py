@@ -19,7 +19,7 @@ def fittings_keep_the_class(view: View) -> ClauseResult:
     clause = view.source("P06")
     box = view.enclosure.rating
     findings = []
-    counted = unknown = 0
+    counted = unknown = unnamed = 0
     for hole in view.holes:
         if hole.face == "plate":
             continue
@@ -39,6 +39,7 @@ def fittings_keep_the_class(view: View) -> ClauseResult:
             )
         elif keeps is None:
             unknown += 1
+            unnamed += not isinstance(hole.where, OpeningKey)
             if isinstance(hole.where, OpeningKey):
                 findings.append(
                     Finding(
@@ -50,6 +51,10 @@ def fittings_keep_the_class(view: View) -> ClauseResult:
                         "Give its class, such as IP65.",
                     )
                 )
+    if unnamed:
+        words = f"{unnamed} fittings cannot be held against {f'“{box}”' if box else 'an enclosure without a class'}."
+        remedy = "State the class in the Brief, such as IP54 or Type 12, or compare by hand and sign."
+        findings.append(Finding("P06", Verdict.JUDGE, words, None, clause, remedy))
     text = f"{counted} fittings keep {box}" if counted else f"nothing to hold against {box or 'no class at all'}"
     more = (f"{unknown} cannot be compared with it",) if unknown else ()
     return ClauseResult("P06", Group.PLATE, "Every fitting keeps the class", clause, (text, *more), tuple(findings))
