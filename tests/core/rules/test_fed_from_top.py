@@ -46,3 +46,13 @@ def test_a_breaker_of_his_own_is_judged_by_the_side_that_the_supply_reaches(path
         assert finding.verdict is Verdict.JUDGE
         assert f"at {below}:" in finding.message
         assert "upper clamps" in finding.remedy
+
+
+def test_a_breaker_that_no_supply_reaches_is_for_a_person_to_judge() -> None:
+    devices = (OwnDevice("F.x", "way_breaker", "plate", "extra"), OwnDevice("E.x", "lamp", "door", "extra", "EXTRA"))
+    rung = OwnRung("own1", "extra", "nowhere", "F.x:1-2 E.x:X1-X2", "elsewhere", "power")
+    free = Circuit(CircuitId("c90"), Recipe.FREE, title="free", devices=devices, rungs=(rung,))
+    job = kelp_shed()
+    (finding,) = judged(with_names_recorded(replace(job, circuits=(*job.circuits, free)))).findings
+    assert finding.verdict is Verdict.JUDGE
+    assert "is not to be seen" in finding.message

@@ -4,7 +4,7 @@ from collections import deque
 from collections.abc import Callable
 
 from riktig.core.catalogue import Behaviour, Can, Side
-from riktig.core.ids import PinRef
+from riktig.core.ids import DeviceId, PinRef
 from riktig.core.keys import DeviceKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
@@ -26,10 +26,12 @@ def line_in_at_the_top(view: View) -> ClauseResult:
     away = _away_from_supply(view)
     findings: list[Finding] = []
     judged = left_out = 0
+    unsure: dict[DeviceId, None] = {}
     for device in view.circuits.devices:
         if not (device.kind.is_protective or device.kind.can(Can.SWITCHES_LOAD)):
             continue
         below: list[str] = []
+        before, open_before = judged, left_out
         for unit in device.kind.units:
             if unit.behaviour is not Behaviour.POLE:
                 continue
@@ -45,6 +47,13 @@ def line_in_at_the_top(view: View) -> ClauseResult:
                 below.append(f"{foot}")
         if below:
             findings.append(_finding(view, device, below, clause))
+        if left_out > open_before and judged == before:  # its other poles tell it of a neutral's
+            unsure[device.id] = None
+    if unsure:
+        tags = ", ".join(view.tag(device) for device in unsure)
+        words = f"The side that {tags} is fed from is not to be seen: the supply reaches neither side, or both alike."
+        remedy = "See that what feeds them lands where their maker has it, and sign."
+        findings.append(Finding("E19", Verdict.JUDGE, words, DeviceKey(next(iter(unsure))), clause, remedy))
     evidence = (
         f"{judged} poles of breakers and contactors, from the supply on",
         f"{left_out} poles that the supply reaches from neither side, or from both alike, are not judged",
