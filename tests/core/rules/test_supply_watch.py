@@ -4,11 +4,25 @@ from dataclasses import replace
 
 import pytest
 
+from riktig.core.catalogue import Can
 from riktig.core.evaluation import Evaluation
-from riktig.core.job import DeviceId, Job, Param, Recipe, Start, add_load, new_job, set_enclosure, set_supply
+from riktig.core.job import (
+    DeviceId,
+    Job,
+    OwnPart,
+    Param,
+    Recipe,
+    Start,
+    add_load,
+    new_job,
+    pick_part,
+    set_enclosure,
+    set_part,
+    set_supply,
+)
 from riktig.core.rules import RULES, VIEW, ClauseResult, Verdict
 from riktig.core.rules.supply_watch import surge_leads
-from riktig.core.schematic import add_circuit, with_names_recorded
+from riktig.core.schematic import CIRCUITS, NAMES, add_circuit, with_names_recorded
 from riktig.core.wiring import WiringStage
 
 
@@ -92,3 +106,17 @@ def test_a_socket_that_the_main_contactor_drops_is_judged(fed: str, monitor: boo
 def test_ways_of_the_brief_are_no_sockets_of_the_panel() -> None:
     job = add_load(plant(Recipe.PHASE_MONITOR), "lamps", nameplate_a=4.0, phases=1, start=Start.WAY)
     assert not clause(with_names_recorded(job), "C18").findings
+
+
+def test_each_motor_has_something_that_sees_a_lost_phase_or_a_person_judges() -> None:
+    """An overload relay of the catalogue sees it (IEC 60947-4-1 8.2.1.5, from memory); of one's own its data say."""
+    job = plant(motors=1)
+    tags = Evaluation(job).get(NAMES).tag
+    relay = next(d for d in Evaluation(job).get(CIRCUITS).devices if d.kind.can(Can.OVERLOAD))
+    assert clause(job, "C17").evidence[1].endswith(f"by {tags[relay.id]}")
+    own = OwnPart("OWN-OL", "overload", "", 45, 60, 80, rated_a=4.0)
+    (finding,) = clause(pick_part(set_part(job, own), relay.id, "OWN-OL"), "C17").findings
+    assert finding.verdict is Verdict.JUDGE
+    assert "its data say" in finding.message
+    watched = plant(Recipe.PHASE_MONITOR, motors=1)
+    assert "the supply is watched by" in clause(watched, "C17").evidence[1]

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 
-from riktig.core.catalogue import Can
+from riktig.core.catalogue import Can, parts
 from riktig.core.job import Recipe, circuit_of
 from riktig.core.keys import DeviceKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
@@ -63,9 +63,27 @@ def phases_watched(view: View) -> ClauseResult:
         text = f"{tags} can stay lit for a lost phase that a running motor feeds back."
         remedy = "Add a main contactor with a phase monitor, or sign that they are looked at with the motors off only."
         findings.append(Finding("C17", Verdict.JUDGE, text, DeviceKey(shown[0].id), clause, remedy))
-    by = ", ".join(watched) or "nothing"
-    words = f"{len(shown)} lamps of phases, {len(motors)} motors on three lines, watched by {by}"
-    return ClauseResult("C17", Group.CONTROL, "A lost phase", clause, (words,), tuple(findings))
+    generic = {part.ref for part in parts()}
+    evidence = [f"{len(shown)} lamps of phases, {len(motors)} motors on three lines"]
+    if watched:
+        evidence.append(f"the supply is watched by {', '.join(watched)}")
+    for motor in () if watched else motors:
+        guards = [d for d in view.circuits.devices if d.circuit == motor.circuit and _sees_a_lost_phase(d)]
+        known = [view.tag(d.id) for d in guards if view.sizing.parts[d.id].ref in generic]
+        if known:
+            evidence.append(f"{view.tag(motor.id)} by {', '.join(known)}")
+            continue
+        unsure = f"whether {view.tag(guards[0].id)} sees that its data say" if guards else "nothing sees that"
+        remedy = "Take an overload relay that trips on a lost phase, or a phase monitor; or compare and sign."
+        text = f"{view.tag(motor.id)} overheats on two lines: {unsure}."
+        findings.append(Finding("C17", Verdict.JUDGE, text, DeviceKey(motor.id), clause, remedy))
+    return ClauseResult("C17", Group.CONTROL, "A lost phase", clause, tuple(evidence), tuple(findings))
+
+
+def _sees_a_lost_phase(device: Device) -> bool:
+    """Overload relays, motor protectors and what is electronic do (IEC 60947-4-1 8.2.1.5, from memory)."""
+    can = device.kind.can
+    return can(Can.SET_TO_MOTOR) or can(Can.VARIES_SPEED) or can(Can.STARTS_SOFTLY)
 
 
 def sockets_stay(view: View) -> ClauseResult:
