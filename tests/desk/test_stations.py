@@ -329,6 +329,25 @@ class TestLists:
         station.looked.click()
         assert "changed" not in station.words.text()
 
+    def test_the_short_circuit_is_a_picture_and_a_list_that_leads_to_the_part(
+        self, window: MainWindow, session: Session
+    ) -> None:
+        window.go_to("Rules")
+        station = window.stations["Rules"]
+        assert isinstance(station, RulesStation)
+        station.rating.click()
+        page = station.short_circuit
+        assert "10 kA at 400 V" in page.head.text()
+        assert "✓ Enough" in page.head.text()
+        words = [page.list.item(row).text() for row in range(page.list.count())]
+        row = next(n for n, text in enumerate(words) if "F1," in text)
+        page.list.setCurrentRow(row)
+        assert str(session.selection).startswith("device:c1.F")
+        assert page.view.drawing.width > 100
+        station.other.click()
+        assert "clauses fail there" in station.market.head.text()
+        assert station.market.table.rowCount() == len(session.evaluation.get(RULES))
+
     def test_a_clause_that_fails_can_be_accepted_as_a_deviation_and_fails_all_the_same(
         self, window: MainWindow, session: Session
     ) -> None:

@@ -63,19 +63,20 @@ class ShortCircuitPage(QWidget):
         self._limits = sorted(limits, key=lambda limit: -1.0 if limit.ka is None else limit.ka)
         self.list.blockSignals(True)
         self.list.clear()
-        for limit in self._limits:
-            self.list.addItem(QListWidgetItem(_words(limit, found)))
         for way in found.ways:
             reaches = f"then {way.reaches:.3g} kA" if way.reaches is not None else "then as they say"
             room = f", {way.rail_mm:+.0f} mm" if way.rail_mm else ""
             left = ", ".join(dict.fromkeys(tags[device] for device in way.left))
             held = f"; held back by {left}" if left else ""
             self.list.addItem(f"↑ For {way.target_ka:g} kA: {way.words}: {reaches}{held}. {way.changed} parts{room}.")
+        for limit in self._limits:
+            self.list.addItem(QListWidgetItem(_words(limit, found)))
         self.list.blockSignals(False)
 
     def _picked(self, row: int) -> None:
-        if 0 <= row < len(self._limits):
-            self._session.select(DeviceKey(self._limits[row].device))
+        at = row - len(self._session.evaluation.get(SHORT_CIRCUIT).ways)  # the ways to more stand first
+        if 0 <= at < len(self._limits):
+            self._session.select(DeviceKey(self._limits[at].device))
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""
