@@ -61,7 +61,7 @@ def test_the_warning_plate_says_what_stays_live(evaluation: Evaluation[Job]) -> 
     door, plate = evaluation.get(LABELS).on(Medium.WARNING)
     assert (door.lines[0], door.where) == ("400/230 V INSIDE", "door, outside")
     assert "Only skilled persons" in door.lines[1]
-    assert plate.lines[1] == "400/230 V stay live at X1, at the upper clamps of Q1 when Q1 is off."
+    assert plate.lines[1] == "400/230 V (20 A, 6 kA) stay live at X1, at the upper clamps of Q1 when Q1 is off."
 
 
 def test_the_nameplate_is_filled_from_the_job(evaluation: Evaluation[Job]) -> None:

@@ -58,6 +58,7 @@ LABEL_INPUTS = (
     & LIVE_WITH_MAIN_OFF
     & DIAL_SETTINGS
     & CUTS
+    & SHORT_CIRCUIT
 ).derive("label inputs", LabelInputs)
 LABELS = reads(LABEL_INPUTS).derive("labels", make_labels)
 NAME_INDEX = (reads(CIRCUITS) & NETS & NAMES & SHEETS & JOB_LOADS).derive("name index", name_index)

@@ -163,8 +163,10 @@ class LabelInputs:
     """What stays live with the main switch off: it is named on the warning plates."""
     settings: Mapping[DeviceId, float]
     """What dials are set to, A: it stands on the label of the device."""
-    pieces: tuple[Piece, ...] = ()
+    pieces: tuple[Piece, ...]
     """What is cut of rail, duct and lids: each carries its name and length."""
+    short_circuit: ShortCircuit
+    """What the supply can give: it stands on the plate over its terminals."""
 
 
 def make_labels(inputs: LabelInputs) -> Labels:
@@ -239,11 +241,18 @@ def _warnings(inputs: LabelInputs) -> Iterator[Label]:
     main = next((names.tag[d.id] for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH)), "the main switch")
     for tag in (strip.tag for strip in inputs.strips.strips if strip.purpose == "incoming supply"):
         where = f"at {tag}, at the upper clamps of {main}{_also(inputs)}"
-        text = f"{supply.voltage_name} stay live {where} when {main} is off."
+        text = f"{supply.voltage_name} ({_of_source(inputs)}) stay live {where} when {main} is off."
         yield Label(Medium.WARNING, (supply.name.upper(), text), 1, f"over {tag}", PartKey("warning"))
         if note := _of_system(supply, inputs.practice.phase_names):
             yield Label(Medium.WARNING, (supply.name.upper(), note), 1, f"at {tag}", PartKey("warning"))
     yield from _elsewhere(inputs, main)
+
+
+def _of_source(inputs: LabelInputs) -> str:
+    """What protects the incoming supply, what it can give, and which of how many it is: “80 A, 6 kA, supply 1 of 2”."""
+    count = 1 + len(inputs.sources)
+    words = f"{inputs.supply.upstream_a:g} A, {inputs.short_circuit.prospective_ka:.3g} kA"
+    return f"{words}, supply 1 of {count}" if count > 1 else words
 
 
 def _of_system(supply: Supply, names: PhaseNames) -> str:
