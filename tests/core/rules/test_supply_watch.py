@@ -114,6 +114,7 @@ def test_each_motor_has_something_that_sees_a_lost_phase_or_a_person_judges() ->
     tags = Evaluation(job).get(NAMES).tag
     relay = next(d for d in Evaluation(job).get(CIRCUITS).devices if d.kind.can(Can.OVERLOAD))
     assert clause(job, "C17").evidence[1].endswith(f"by {tags[relay.id]}")
+    assert "compare with their data" in clause(job, "C17").evidence[-1]
     own = OwnPart("OWN-OL", "overload", "", 45, 60, 80, rated_a=4.0)
     (finding,) = clause(pick_part(set_part(job, own), relay.id, "OWN-OL"), "C17").findings
     assert finding.verdict is Verdict.JUDGE

@@ -6,7 +6,7 @@ import pytest
 
 from riktig.core.catalogue import parts
 from riktig.core.evaluation import Evaluation
-from riktig.core.job import Job, set_supply
+from riktig.core.job import Job, add_load, set_supply
 from riktig.core.rules import RULES, ClauseResult, Verdict
 from riktig.core.schematic import with_names_recorded
 from riktig.core.short_circuit import trips_at
@@ -68,3 +68,10 @@ def test_behind_a_drive_its_maker_says_and_a_residual_current_breaker_opens() ->
 
 def test_no_time_is_asked_of_a_north_american_panel() -> None:
     assert clause(frost_fan()).verdict is Verdict.NOT_APPLICABLE
+
+
+def test_a_load_without_a_cable_is_named_as_not_looked_at() -> None:
+    job = wash_drum()
+    second = replace(job.loads[0], cable_m=14.0)
+    both = add_load(replace(job, loads=(second,)), "fan", 1.5, cable_m=0.0)
+    assert clause(both).evidence[-1].endswith(": fan")

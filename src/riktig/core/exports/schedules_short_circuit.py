@@ -15,8 +15,8 @@ __all__ = ["SCHEDULES"]
 
 def _rating(evaluation: Evaluation[Job]) -> Schedule:
     """What each part lets the panel be connected to, the weakest first; what is not known on top."""
-    found, tags = evaluation.get(SHORT_CIRCUIT), evaluation.get(NAMES).tag
-    parts, rating = evaluation.get(SIZING).parts, found.rating
+    short_circuit, tags = evaluation.get(SHORT_CIRCUIT), evaluation.get(NAMES).tag
+    parts, rating = evaluation.get(SIZING).parts, short_circuit.rating
     limits = sorted(limits_by_tag(rating.limits, tags), key=lambda limit: -1.0 if limit.ka is None else limit.ka)
     rows: list[tuple[Value, ...]] = []
     for limit in limits:
@@ -30,7 +30,7 @@ def _rating(evaluation: Evaluation[Job]) -> Schedule:
         ("basis", "By"), ("sets", "Note"), ("why", "Why"), ("key", "Key"),
     )  # fmt: skip
     bears = f"{rating.ka:.3g} kA at {rating.volts:g} V" if rating.ka is not None else "not known"
-    title = f"The {rating.name}: {bears}; the supply can give {found.prospective_ka:.3g} kA"
+    title = f"The {rating.name}: {bears}; the supply can give {short_circuit.prospective_ka:.3g} kA"
     return Schedule("rating", title, columns, tuple(rows))
 
 

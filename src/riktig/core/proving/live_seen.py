@@ -59,8 +59,8 @@ def seen_words(words: str) -> str:
         words: A tag and what it does.
     """
     tag, _, does = words.partition(" ")
-    said = _SEEN.get((tag[:1], does))
-    return f"{tag} {said}" if said and tag[1:].isdecimal() else words
+    shown = _SEEN.get((tag[:1], does))
+    return f"{tag} {shown}" if shown and tag[1:].isdecimal() else words
 
 
 def read_seen(text: str, devices: Mapping[str, DeviceId]) -> tuple[tuple[DeviceId, str], ...]:
@@ -70,11 +70,11 @@ def read_seen(text: str, devices: Mapping[str, DeviceId]) -> tuple[tuple[DeviceI
         text: Words with commas or semicolons between them.
         devices: The devices by their tags.
     """
-    back = {(letter, said): does for (letter, does), said in _SEEN.items()}
+    back = {(letter, shown): does for (letter, does), shown in _SEEN.items()}
     read: list[tuple[DeviceId, str]] = []
     for part in text.replace(";", ",").split(","):
-        tag, _, said = part.strip().partition(" ")
-        does = back.get((tag[:1], said), said if said in ("on", "off") else "")
+        tag, _, shown = part.strip().partition(" ")
+        does = back.get((tag[:1], shown), shown if shown in ("on", "off") else "")
         if tag in devices and does:
             read.append((devices[tag], does))
     return tuple(read)

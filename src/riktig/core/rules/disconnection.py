@@ -30,6 +30,9 @@ def cut_off_in_time(view: View) -> ClauseResult:
             evidence.append(f"{name}: {fault.least:.0f} A at least, {guard} trips at {fault.needs:.0f} A")
         else:
             findings.append(_finding(fault, guard, name, clause))
+    left = [load.name for load in view.loads if load.id not in {fault.load for fault in faults}]
+    if faults and left:
+        evidence.append(f"not looked at, without a cable or a breaker of their own: {', '.join(left)}")
     none = "" if faults else "no load with a cable hangs behind a breaker"
     return ClauseResult("E21", Group.PROTECTION, TITLE, clause, tuple(evidence), tuple(findings), none)
 

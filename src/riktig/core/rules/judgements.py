@@ -55,8 +55,8 @@ def judgement_facts(result: ClauseResult, reason: str) -> ClauseJudged:
         reason: Why, in the words of whoever did it.
     """
     deviation = result.verdict is Verdict.FAILS
-    found = tuple(finding.message for finding in result.findings) if deviation else ()
-    return ClauseJudged(reason, "; ".join((*result.evidence, *found)), result.title, deviation)
+    messages = tuple(finding.message for finding in result.findings) if deviation else ()
+    return ClauseJudged(reason, "; ".join((*result.evidence, *messages)), result.title, deviation)
 
 
 def judgements_of(results: Iterable[ClauseResult], records: Iterable[Record]) -> dict[str, Counted[ClauseJudged]]:

@@ -17,8 +17,8 @@ MOST_NAMED = 6
 def short_circuit_rating(view: View) -> ClauseResult:
     """The panel bears what the supply can give: by its weakest part, whatever the main breaker breaks."""
     clause = view.source("E07")
-    found = view.short_circuit
-    rating, at_panel = found.rating, found.prospective_ka
+    short_circuit = view.short_circuit
+    rating, at_panel = short_circuit.rating, short_circuit.prospective_ka
     evidence = [f"the supply can give {at_panel:.3g} kA"]
     if rating.ka is not None:
         tags = list(dict.fromkeys(view.tag(limit.device) for limit in rating.weakest))

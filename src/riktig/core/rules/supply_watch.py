@@ -77,6 +77,8 @@ def phases_watched(view: View) -> ClauseResult:
         remedy = "Take an overload relay that trips on a lost phase, or a phase monitor; or compare and sign."
         text = f"{view.tag(motor.id)} overheats on two lines: {unsure}."
         findings.append(Finding("C17", Verdict.JUDGE, text, DeviceKey(motor.id), clause, remedy))
+    if any(" by " in line for line in evidence[1:]) and not watched:
+        evidence.append("such parts usually see it: compare with their data")
     return ClauseResult("C17", Group.CONTROL, "A lost phase", clause, tuple(evidence), tuple(findings))
 
 

@@ -61,8 +61,8 @@ def _energies(paths: PowerPaths, wiring: Wiring, practice: Practice) -> tuple[Wi
     return () if practice.rulebook.north_american else wire_energies(paths, wiring)
 
 
-def _drawn(paths: PowerPaths, found: ShortCircuit, names: Names) -> Drawing:
-    return draw_ratings(paths, found.rating, found.prospective_ka, names.tag)
+def _drawn(paths: PowerPaths, short_circuit: ShortCircuit, names: Names) -> Drawing:
+    return draw_ratings(paths, short_circuit.rating, short_circuit.prospective_ka, names.tag)
 
 
 POWER_PATHS = (reads(CIRCUITS) & NETS & SIZING & JOB_PARTS & JOB_PRACTICE).derive("power circuits", _paths)

@@ -106,9 +106,9 @@ def power_paths(
         own = figures.get(part.ref) or short_circuit_figures(part, north_american=north_american)
         return PowerPart(device, part, own, ahead, device.kind.is_protective)
 
-    found = [power for device, ahead in order.items() if (power := made(circuits.by_id[device], ahead))]
-    feeding = {guard for power in found if power.is_guard for guard in power.ahead}
-    whole = tuple(_with_role(power, feeds=power.id in feeding) for power in found)
+    carrying = [power for device, ahead in order.items() if (power := made(circuits.by_id[device], ahead))]
+    feeding = {guard for power in carrying if power.is_guard for guard in power.ahead}
+    whole = tuple(_with_role(power, feeds=power.id in feeding) for power in carrying)
     behind: dict[DeviceId, tuple[PowerPart, ...]] = {}
     for power in whole:
         if power.is_transformer:

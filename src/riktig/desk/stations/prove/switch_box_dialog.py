@@ -54,5 +54,5 @@ def switch_box_words(places: tuple[BoxPlace, ...]) -> str:
     return words + (f", {_count(supplies, 'supply', 'supplies')} of its own" if supplies else "") + "."
 
 
-def _count(number: int, one: str, many: str) -> str:
-    return f"{number} {one if number == 1 else many}"
+def _count(number: int, single: str, many: str) -> str:
+    return f"{number} {single if number == 1 else many}"

@@ -48,13 +48,13 @@ class MarketPage(QWidget):
             return
         QApplication.setOverrideCursor(QCursor(Qt.CursorShape.WaitCursor))
         try:
-            found = schedule("market", self._session.evaluation)
+            market = schedule("market", self._session.evaluation)
         finally:
             QApplication.restoreOverrideCursor()
         self._shown = job
-        rows = found.as_dicts()
+        rows = market.as_dicts()
         failing = sum(row["there"] == "fails" for row in rows)
-        self.head.setText(f"{found.title}: {failing} clauses fail there.")
+        self.head.setText(f"{market.title}: {failing} clauses fail there.")
         self.table.setRowCount(len(rows))
         for number, row in enumerate(rows):
             for column, key in enumerate(SHOWN):

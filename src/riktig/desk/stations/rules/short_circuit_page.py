@@ -55,22 +55,22 @@ class ShortCircuitPage(QWidget):
     def refresh(self) -> None:
         """Shows the rating of now."""
         evaluation = self._session.evaluation
-        found, tags = evaluation.get(SHORT_CIRCUIT), evaluation.get(NAMES).tag
-        self.head.setText(_head(found))
-        self.notes.setText(" ".join(found.rating.notes))
+        short_circuit, tags = evaluation.get(SHORT_CIRCUIT), evaluation.get(NAMES).tag
+        self.head.setText(_head(short_circuit))
+        self.notes.setText(" ".join(short_circuit.rating.notes))
         self.view.show_drawing(evaluation.get(RATING_DRAWING))
-        limits = limits_by_tag(found.rating.limits, tags)
+        limits = limits_by_tag(short_circuit.rating.limits, tags)
         self._limits = sorted(limits, key=lambda limit: -1.0 if limit.ka is None else limit.ka)
         self.list.blockSignals(True)
         self.list.clear()
-        for way in found.ways:
+        for way in short_circuit.ways:
             reaches = f"then {way.reaches:.3g} kA" if way.reaches is not None else "then as they say"
             room = f", {way.rail_mm:+.0f} mm" if way.rail_mm else ""
             left = ", ".join(dict.fromkeys(tags[device] for device in way.left))
             held = f"; held back by {left}" if left else ""
             self.list.addItem(f"↑ For {way.target_ka:g} kA: {way.words}: {reaches}{held}. {way.changed} parts{room}.")
         for limit in self._limits:
-            self.list.addItem(QListWidgetItem(_words(limit, found)))
+            self.list.addItem(QListWidgetItem(_words(limit, short_circuit)))
         self.list.blockSignals(False)
 
     def _picked(self, row: int) -> None:
@@ -83,20 +83,20 @@ class ShortCircuitPage(QWidget):
         self.view.set_theme(theme)
 
 
-def _head(found: ShortCircuit) -> str:
-    rating = found.rating
-    gives = f"The supply can give {found.prospective_ka:.3g} kA."
+def _head(short_circuit: ShortCircuit) -> str:
+    rating = short_circuit.rating
+    gives = f"The supply can give {short_circuit.prospective_ka:.3g} kA."
     if rating.ka is None:
         return f"{gives} What the panel bears is not known."
     bears = f"{rating.name[:1].upper()}{rating.name[1:]}: {rating.ka:.3g} kA at {rating.volts:g} V."
     missing = f" {len(rating.unknown)} figures are missing: it may be less." if rating.unknown else ""
-    verdict = " ✗ Too little." if rating.ka < found.prospective_ka else "" if missing else " ✓ Enough."
+    verdict = " ✗ Too little." if rating.ka < short_circuit.prospective_ka else "" if missing else " ✓ Enough."
     return f"{bears} {gives}{missing}{verdict}"
 
 
-def _words(limit: Limit, found: ShortCircuit) -> str:
+def _words(limit: Limit, short_circuit: ShortCircuit) -> str:
     if limit.ka is None:
         return f"?  {limit.why}"
-    sign = "✗" if limit.ka < found.prospective_ka else "▸" if limit.ka == found.rating.ka else "✓"
+    sign = "✗" if limit.ka < short_circuit.prospective_ka else "▸" if limit.ka == short_circuit.rating.ka else "✓"
     raised = f" (raised from {limit.raised_from:.3g} kA)" if limit.raised_from is not None else ""
     return f"{sign}  {limit.ka:.3g} kA{raised}: {limit.why}"
