@@ -14,10 +14,13 @@ from tests.core.edits.examples import EXAMPLES  # noqa: E402
 
 from riktig.core.edits import Edit, dump_action, edit_name  # noqa: E402 - the tests lie beside the sources
 from riktig.core.records import (  # noqa: E402
+    ClauseCompared,
     ClauseJudged,
     ContactRead,
     DimensionRead,
     FieldEndDone,
+    FindingNoted,
+    FindingSettled,
     GatePassed,
     HoleDone,
     HoleWork,
@@ -62,6 +65,9 @@ RECORDS = (
         ),
     ),
     NewRecord("C02", ClauseJudged("one starter, two devices", "1 starter, 2 control devices", "Control supply")),
+    NewRecord("C02", ClauseCompared("IEC 60204-1 9.1.1", "EN 60204-1:2018, print of 2019", "Control supply")),
+    NewRecord("device:c2.K", FindingNoted("the cover is cracked", "K1", "E31")),
+    NewRecord("device:c2.K", FindingSettled("5f3a…the id of the finding", "the cover is cracked", "cover changed")),
     NewRecord("received:CON-9", PartReceived("CON-9", 3, 3, "", "B7")),
     NewRecord("task:rail R1", TaskDone("Rails and ducts fixed", "Rail R1, 410 mm", "70 to 480 at 150")),
     NewRecord("operator:c2.S.stop", ContactRead("S3", "1-2", "pressed", "open", "inf", 0.2, "M-1, 4711")),

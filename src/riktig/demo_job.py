@@ -151,7 +151,9 @@ def kelp_shed() -> Job:
     job = change_source(job, job.sources[-1].id, protected_a=2.0)
     job = set_practice(job, distribution=Distribution.BLOCKS, duct_width=60.0)
     job = set_box(job, 1000.0, 1400.0, 400.0)
-    return with_names_recorded(set_enclosure(job, environment="indoors, damp and salty", rating="IP65"))
+    return with_names_recorded(
+        set_enclosure(job, environment="indoors, damp and salty", rating="IP65", above_floor=300.0)
+    )
 
 
 def frost_fan() -> Job:

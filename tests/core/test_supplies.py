@@ -34,7 +34,7 @@ TWO = Supply(400.0, 230.0, neutral=False, upstream_a=25.0, system=SupplySystem.T
 SPLIT = Supply(240.0, 120.0, 60.0, upstream_a=50.0, system=SupplySystem.TWO)
 HIGH = Supply(240.0, 120.0, 60.0, upstream_a=50.0, system=SupplySystem.HIGH_LEG)
 CORNER = Supply(240.0, 120.0, 60.0, neutral=False, upstream_a=40.0, system=SupplySystem.CORNER)
-NOT_OF_THE_SUPPLY = ("M01", "P0", "B03")
+NOT_OF_THE_SUPPLY = ("E24", "M01", "P0", "B03")
 """Nameplate, box and the feeder's most: not what is asked here."""
 
 

@@ -6,18 +6,14 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel, QLineEdit, QPushButton, QTableView
 
 from riktig.core.annotation import SHEET_PEN
-from riktig.core.exports import missing_papers
-from riktig.core.exports.verification import verification_record
 from riktig.core.geometry import Point, Text
-from riktig.core.job import ControlTap, DeviceId, ElementId, Insertable, UpstreamDevice, set_supply
+from riktig.core.job import ControlTap, DeviceId, ElementId, Insertable
 from riktig.core.keys import WireKey, read_key
 from riktig.core.labels import Medium
 from riktig.core.plate import LAYOUT, RULER
 from riktig.core.production import BuildStage, Operation
 from riktig.core.records import GatePassed, TakenBack, WireDone
-from riktig.core.rules import RULES, Verdict, stand_of_clauses
 from riktig.core.schematic import CIRCUITS, NAMES, SHEETS
-from riktig.core.views import statuses
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
@@ -28,7 +24,6 @@ from riktig.desk.stations.circuits import CircuitsStation
 from riktig.desk.stations.door import DoorStation
 from riktig.desk.stations.labels import LabelsStation
 from riktig.desk.stations.plate import PlateStation
-from riktig.desk.stations.rules import RulesStation
 from riktig.desk.stations.terminals import TerminalsStation
 from riktig.desk.stations.wires import WiresStation
 from tests.conftest import Doing
@@ -270,106 +265,6 @@ class TestLists:
         station.turn(medium)
         assert station.view.drawing.title == medium.value
         assert "to print" in station.words.text()
-
-    def test_rules_show_every_verdict_and_a_signature_holds_while_the_evidence_does(
-        self, window: MainWindow, session: Session
-    ) -> None:
-        window.go_to("Rules")
-        station = window.stations["Rules"]
-        assert isinstance(station, RulesStation)
-        session.edit("upstream", Doing(lambda job: set_supply(job, upstream_device=UpstreamDevice.UNKNOWN)))
-        settle_window()
-        result = next(r for r in session.evaluation.get(RULES) if r.code == "E07")
-        assert result.verdict is Verdict.JUDGE
-        station.sign(result, "compared with the breakers bought")
-        assert station.judgement_of(result) is not None
-        answer_job = session.job.supply
-
-        session.edit("fault", Doing(lambda job: set_supply(job, fault_ka=answer_job.fault_ka + 4)))
-        changed = next(r for r in session.evaluation.get(RULES) if r.code == result.code)
-        assert station.judgement_of(changed) is None, "the evidence is another now"
-
-    def test_a_signature_counts_on_the_route_card_and_can_be_withdrawn(
-        self, window: MainWindow, session: Session
-    ) -> None:
-        window.go_to("Rules")
-        station = window.stations["Rules"]
-        assert isinstance(station, RulesStation)
-        for result in (r for r in session.evaluation.get(RULES) if r.verdict is Verdict.JUDGE):
-            station.sign(result, "looked at with the risk assessment, 12 May")
-        settle_window()
-
-        def line() -> str:
-            lines = {status.station: status.line for status in statuses(session.evaluation, session.records)}
-            return lines["Rules"]
-
-        assert line().endswith("signed")
-        assert not stand_of_clauses(session.evaluation.get(RULES), session.records).is_open
-        signed = next(r for r in session.evaluation.get(RULES) if r.verdict is Verdict.JUDGE)
-        station.withdraw(signed, "the risk assessment was for another machine")
-        assert station.judgement_of(signed) is None
-        assert line() == "1 needs judgement"
-        before = len(session.records)
-        station.withdraw(signed, "once more")
-        assert len(session.records) == before, "there is nothing to withdraw"
-
-    def test_what_changed_since_the_last_look_is_said_until_it_was_seen(
-        self, window: MainWindow, session: Session
-    ) -> None:
-        window.go_to("Rules")
-        settle_window()
-        station = window.stations["Rules"]
-        assert isinstance(station, RulesStation)
-        assert "changed" not in station.words.text()
-        session.edit("fault", Doing(lambda job: set_supply(job, fault_ka=25.0)))
-        settle_window()
-        assert "2 changed since the last look" in station.words.text(), "E07 and E20"
-        shown = [label.text() for label in station.findChildren(QLabel)]
-        assert shown.count("was: meets") == 2
-        station.looked.click()
-        assert "changed" not in station.words.text()
-
-    def test_the_short_circuit_is_a_picture_and_a_list_that_leads_to_the_part(
-        self, window: MainWindow, session: Session
-    ) -> None:
-        window.go_to("Rules")
-        station = window.stations["Rules"]
-        assert isinstance(station, RulesStation)
-        station.rating.click()
-        page = station.short_circuit
-        assert "10 kA at 400 V" in page.head.text()
-        assert "✓ Enough" in page.head.text()
-        words = [page.list.item(row).text() for row in range(page.list.count())]
-        row = next(n for n, text in enumerate(words) if "F1," in text)
-        page.list.setCurrentRow(row)
-        assert str(session.selection).startswith("device:c1.F")
-        assert page.view.drawing.width > 100
-        station.other.click()
-        assert "clauses fail there" in station.market.head.text()
-        assert station.market.table.rowCount() == len(session.evaluation.get(RULES))
-
-    def test_a_clause_that_fails_can_be_accepted_as_a_deviation_and_fails_all_the_same(
-        self, window: MainWindow, session: Session
-    ) -> None:
-        window.go_to("Rules")
-        station = window.stations["Rules"]
-        assert isinstance(station, RulesStation)
-        session.edit("fault", Doing(lambda job: set_supply(job, fault_ka=25.0)))
-        settle_window()
-        result = next(r for r in session.evaluation.get(RULES) if r.code == "E07")
-        assert result.verdict is Verdict.FAILS
-        station.sign(result, "fuses of 20 A are added upstream by the customer")
-        stand = stand_of_clauses(session.evaluation.get(RULES), session.records)
-        assert result in stand.deviating
-        assert result not in stand.failing
-        missing = missing_papers(session.evaluation, session.records)
-        assert "clause “Short-circuit rating” fails, a deviation is signed" in missing
-        sheet = verification_record(session.evaluation, session.records)
-        assert any(row[0] == "deviation" and row[1] == "Short-circuit rating" for row in sheet.rows)
-        session.edit("fault", Doing(lambda job: set_supply(job, fault_ka=30.0)))
-        settle_window()
-        stand = stand_of_clauses(session.evaluation.get(RULES), session.records)
-        assert [r.code for r in stand.failing] == ["E07", "E20"], "more can flow now: it was accepted of 25 kA"
 
 
 class TestBuild:

@@ -39,7 +39,8 @@ from riktig.demo_job import kelp_shed
 
 def two_starters(rulebook: Rulebook = Rulebook.IEC) -> Job:
     """Two motors on a control transformer."""
-    job = replace(new_job("T", "tannery"), supply=Supply(upstream_a=32.0), sources_asked=True)
+    amps = 20.0 if rulebook.north_american else 32.0
+    job = replace(new_job("T", "tannery"), supply=Supply(upstream_a=amps), sources_asked=True)
     job = add_load(add_load(job, "drum", 2.2, run_lamp=True), "splash pump", 0.75)
     return set_practice(job, control_supply=ControlSupply.TRANSFORMER, rulebook=rulebook)
 

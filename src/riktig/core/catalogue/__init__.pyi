@@ -1,5 +1,6 @@
 from .capabilities import Can
 from .enclosures import Box, boxes
+from .insulation import Insulation, insulation_of
 from .kind_model import Behaviour, Clamp, Draw, Kind, Mounting, Pin, Quickness, Side, TimerSetting, Unit
 from .kind_table import AUX_BLOCK, SIGNAL_BLOCK, is_kind, kind, kinds, with_aux_block
 from .letters import class_of, classes, letters_ever, letters_of
@@ -30,6 +31,7 @@ __all__ = [
     "Combination",
     "Draw",
     "HoleSpot",
+    "Insulation",
     "Kind",
     "Mounting",
     "Part",
@@ -44,6 +46,7 @@ __all__ = [
     "classes",
     "every_part_of",
     "first_of_kind",
+    "insulation_of",
     "is_kind",
     "kind",
     "kinds",

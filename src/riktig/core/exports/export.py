@@ -28,7 +28,14 @@ from riktig.core.exports.paper_sets import (
 from riktig.core.exports.pdf import Page, SetHead
 from riktig.core.exports.pdf import PaperSheet as Paper
 from riktig.core.exports.pdf_document import write_document, write_set
-from riktig.core.exports.record import build_record, judgement_record, measured_record, metal_record, test_record
+from riktig.core.exports.record import (
+    build_record,
+    inspection_record,
+    judgement_record,
+    measured_record,
+    metal_record,
+    test_record,
+)
 from riktig.core.exports.svg import as_svg
 from riktig.core.exports.tables import as_csv, write_xlsx
 from riktig.core.exports.template import template_of, write_template
@@ -160,6 +167,7 @@ def _write_all(
             live_record,
             verification_record,
             judgement_record,
+            inspection_record,
         )
     ]
     tables = [*(schedule(name, evaluation) for name in WRITTEN), *records_of]

@@ -11,10 +11,18 @@ from riktig.core.plate import CUTS
 from riktig.core.production import CRITICALS, Operation, hole_states, judged_all, piece_states, progress_of
 from riktig.core.proving import LIVE_PLAN, TESTS, live_results, results_of
 from riktig.core.records import DimensionRead, Outcome, Record, taken_back
-from riktig.core.rules import RULES, StandOfClauses, judgements_of, stand_of_clauses
+from riktig.core.rules import RULES, StandOfClauses, comparisons_of, findings_noted, judgements_of, stand_of_clauses
 from riktig.core.wiring import WIRING
 
-__all__ = ["build_record", "judgement_record", "measured_record", "metal_record", "missing_papers", "test_record"]
+__all__ = [
+    "build_record",
+    "inspection_record",
+    "judgement_record",
+    "measured_record",
+    "metal_record",
+    "missing_papers",
+    "test_record",
+]
 
 
 def build_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Schedule:
@@ -140,8 +148,8 @@ def measured_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> S
 
 
 def judgement_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Schedule:
-    """Every clause that a person has decided: what, by whom, and whether the evidence is still the same."""
-    results = {result.code: result for result in evaluation.get(RULES)}
+    """Every clause that a person has decided or compared with print: what, by whom, and whether that still counts."""
+    results, log = {result.code: result for result in evaluation.get(RULES)}, tuple(records)
     rows = tuple(
         (
             code,
@@ -151,7 +159,19 @@ def judgement_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> 
             judged.record.when[:16],
             judged.why_not or ("deviation" if judged.facts.deviation else "counts"),
         )
-        for code, judged in sorted(judgements_of(results.values(), records).items())
+        for code, judged in sorted(judgements_of(results.values(), log).items())
+    )
+    compared = comparisons_of(results.values(), log)
+    rows += tuple(
+        (
+            code,
+            results[code].title if code in results else item.facts.title,
+            f"compared with print: {item.facts.edition}",
+            item.record.who,
+            item.record.when[:16],
+            item.why_not or "counts",
+        )
+        for code, item in sorted(compared.items())
     )
     columns = (
         ("code", "Code"),
@@ -162,6 +182,32 @@ def judgement_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> 
         ("state", "State"),
     )
     return Schedule("judgement record", "Record of judgements", columns, rows)
+
+
+def inspection_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Schedule:
+    """Every finding that somebody noted at the panel, in his own words, and how it was settled."""
+    rows = tuple(
+        (
+            noted.facts.text,
+            noted.facts.at,
+            noted.facts.clause,
+            noted.record.who,
+            noted.record.when[:16],
+            noted.how or "open",
+            noted.settled.who if noted.settled else "",
+        )
+        for noted in findings_noted(records)
+    )
+    columns = (
+        ("finding", "Finding"),
+        ("at", "At"),
+        ("clause", "Clause"),
+        ("who", "Found by"),
+        ("when", "When"),
+        ("state", "Settled by"),
+        ("settled_by", "Who"),
+    )
+    return Schedule("inspection record", "Findings at the panel", columns, rows)
 
 
 def missing_papers(evaluation: Evaluation[Job], records: Iterable[Record]) -> tuple[str, ...]:
@@ -190,8 +236,9 @@ def missing_papers(evaluation: Evaluation[Job], records: Iterable[Record]) -> tu
     if not_passed:
         missing.append(f"{not_passed} of {len(live)} settings and live steps outstanding")
     missing += missing_work(evaluation, kept)
-    missing += _open_clauses(stand_of_clauses(evaluation.get(RULES), kept))
     job = evaluation.document
+    missing += _open_clauses(stand_of_clauses(evaluation.get(RULES), kept, job.practice.deviation_signed_by))
+    missing += [f"finding “{noted.facts.text}” is open" for noted in findings_noted(kept) if noted.is_open]
     for name, value in (
         ("a maker", job.maker),
         ("a serial number", job.serial),

@@ -8,7 +8,7 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.exports.lists import schedule
 from riktig.core.exports.paper_sets import batch_card_sheets, drawings_of, head_of, label_sheets, paper_of
 from riktig.core.exports.pdf_document import write_set
-from riktig.core.exports.record import build_record, judgement_record, test_record
+from riktig.core.exports.record import build_record, inspection_record, judgement_record, test_record
 from riktig.core.exports.schedule_model import Schedule
 from riktig.core.exports.verification import live_record, verification_record
 from riktig.core.exports.work_record import change_record, note_record, work_record
@@ -49,7 +49,9 @@ STATION_PAPERS: dict[str, StationPaper] = {
     ),
     "Terminals": StationPaper(("strips",), ("terminals", "cables", "routes"), numbered=True),
     "Labels": StationPaper(labels=True, numbered=True),
-    "Rules": StationPaper(("rating",), lists=("findings", "clauses", "rating", "ways"), records=(judgement_record,)),
+    "Rules": StationPaper(
+        ("rating",), lists=("findings", "clauses", "rating", "ways"), records=(judgement_record, inspection_record)
+    ),
     "Build": StationPaper(
         lists=("picks", "wires"), records=(work_record, build_record, change_record, note_record), numbered=True
     ),

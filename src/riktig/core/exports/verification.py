@@ -92,7 +92,10 @@ def verification_record(evaluation: Evaluation[Job], records: Iterable[Record]) 
         else:
             rows.append(_of_dead(clause, results, _left_out(clause, job.practice)))
     rows += _deviations(log)
-    rows += _accepted(stand_of_clauses(evaluation.get(RULES), log), judgements_of(evaluation.get(RULES), log))
+    rows += _accepted(
+        stand_of_clauses(evaluation.get(RULES), log, job.practice.deviation_signed_by),
+        judgements_of(evaluation.get(RULES), log),
+    )
     rows += [(words, "", "", "", "", "", "", "") for words in ("Carried out by, date:", "Released by, date:")]
     columns = (
         ("clause", "Clause"), ("asks", "What it asks"), ("state", "State"), ("count", "How much"),

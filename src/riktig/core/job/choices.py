@@ -243,6 +243,13 @@ CHOICES: tuple[Choice, ...] = (
         _WORK,
     ),
     Choice(
+        "deviation_signed_by",
+        "A deviation is accepted by",
+        "A shop of one can still sign; where there are two, the second asks what the first no longer does.",
+        values.SignedBy,
+        _WORK,
+    ),
+    Choice(
         "continuity",
         "Read from end to end",
         "A wire in the wrong clamp is found before power comes on, whoever landed it.",

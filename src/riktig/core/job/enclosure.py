@@ -78,6 +78,8 @@ class Enclosure:
     plate_top: float | None = None
     door_left: float | None = None
     door_top: float | None = None
+    above_floor: float | None = None
+    """Its lower edge above the floor it is served from, mm; None: not known."""
 
     def __post_init__(self) -> None:
         for what, value in (
@@ -101,6 +103,8 @@ class Enclosure:
         ):
             if offset is not None and not 0 <= offset <= 1000:
                 raise ImpossibleValueError(f"the {what}'s datum cannot be {offset:g} mm from the box's edge")
+        if self.above_floor is not None:
+            BOX_LIMITS["above_floor"].see(self.above_floor)
         BOX_LIMITS["ambient_c"].see(self.ambient_c)
         BOX_LIMITS["room_c"].see(self.room_c)
 

@@ -53,6 +53,7 @@ from riktig.core.job.practice_values import (
     RunLamp,
     SecondReading,
     ShaftFitting,
+    SignedBy,
     StarDeltaOverload,
     StripOrder,
     TagStyle,
@@ -170,6 +171,7 @@ class EnclosureFields(TypedDict, total=False):
     plate_top: float | None
     door_left: float | None
     door_top: float | None
+    above_floor: float | None
 
 
 class PracticeFields(TypedDict, total=False):
@@ -234,6 +236,7 @@ class PracticeFields(TypedDict, total=False):
     wiring_order: WiringOrder
     second_reading: SecondReading
     inspected_by: InspectedBy
+    deviation_signed_by: SignedBy
     continuity: Continuity
     control_supply: ControlSupply
     way_order: WayOrder

@@ -91,6 +91,7 @@ PRACTICE_LIMITS: Mapping[str, Range] = {
 BOX_LIMITS: Mapping[str, Range] = {
     "room_c": Range(-30, 70, "°C", "the room temperature"),
     "ambient_c": Range(-30, 70, "°C", "the air inside"),
+    "above_floor": Range(0, 3000, "mm", "the height of the box above the floor"),
 }
 """Of the enclosure, by the name of its field (chosen by us)."""
 SIGNAL_WATTS = Range(0, 5000, "W", "the draw of a field device")

@@ -39,6 +39,7 @@ from riktig.core.job.practice_values import (
     RunLamp,
     SecondReading,
     ShaftFitting,
+    SignedBy,
     StarDeltaOverload,
     StripOrder,
     TagStyle,
@@ -144,6 +145,7 @@ class Practice:
     wiring_order: WiringOrder = WiringOrder.THICK_FIRST
     second_reading: SecondReading = SecondReading.ANOTHER
     inspected_by: InspectedBy = InspectedBy.ANOTHER
+    deviation_signed_by: SignedBy = SignedBy.ONE
     continuity: Continuity = Continuity.EVERY
     control_supply: ControlSupply = ControlSupply.BY_RULEBOOK
     way_order: WayOrder = WayOrder.IN_TURN

@@ -34,6 +34,7 @@ __all__ = [
     "RunLamp",
     "SecondReading",
     "ShaftFitting",
+    "SignedBy",
     "StarDeltaOverload",
     "StripOrder",
     "TagStyle",
@@ -283,6 +284,13 @@ class InspectedBy(Enum):
 
     ANOTHER = "somebody who built nothing of it"
     ANYONE = "anyone who may inspect"
+
+
+class SignedBy(Enum):
+    """Who accepts that a clause fails and stays so."""
+
+    ONE = "one person who may sign"
+    TWO = "two people who may sign"
 
 
 class Continuity(Enum):

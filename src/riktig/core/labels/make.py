@@ -17,6 +17,7 @@ from riktig.core.job import (
     Source,
     Supply,
     SupplySystem,
+    TerminalTemperature,
 )
 from riktig.core.keys import DeviceKey, Key, PartKey, PieceKey, WireKey
 from riktig.core.plate import Piece
@@ -245,7 +246,39 @@ def _warnings(inputs: LabelInputs) -> Iterator[Label]:
         yield Label(Medium.WARNING, (supply.name.upper(), text), 1, f"over {tag}", PartKey("warning"))
         if note := _of_system(supply, inputs.practice.phase_names):
             yield Label(Medium.WARNING, (supply.name.upper(), note), 1, f"at {tag}", PartKey("warning"))
+    yield from _of_charge(inputs)
+    if inputs.practice.rulebook.north_american:
+        yield from _north_american(inputs)
     yield from _elsewhere(inputs, main)
+
+
+CHARGE_MINUTES = 5
+"""How long a drive keeps its charge (typical part data, no source: its own plate decides)."""
+
+
+def _of_charge(inputs: LabelInputs) -> Iterator[Label]:
+    """A plate on every drive: it keeps its charge after the switch is off (IEC 60204-1 6.2.4, from memory)."""
+    for device in inputs.circuits.devices:
+        if device.kind.can(Can.VARIES_SPEED):
+            tag = inputs.names.tag[device.id]
+            words = f"{tag} keeps its charge: wait {CHARGE_MINUTES} minutes after switching off, or as its plate says."
+            yield Label(Medium.WARNING, ("STORED CHARGE", words), 1, f"on {tag}", DeviceKey(device.id))
+
+
+def _north_american(inputs: LabelInputs) -> Iterator[Label]:
+    """Plates that the North American rulebook asks for: arc flash, conductors of the field, links of fuses.
+
+    Source:
+        NEC 110.16, UL 508A 54 and 55, from memory: fairly sure of what they ask for, the words are our own.
+    """
+    words = "Danger of arc flash and shock: protective clothing and tools by local practice."
+    yield Label(Medium.WARNING, ("ARC FLASH", words), 1, "door, outside", PartKey("arc flash"))
+    degrees = "60 °C up to 100 A, 75 °C above" if inputs.practice.terminal_c is TerminalTemperature.C60 else "75 °C"
+    words = f"Use copper conductors only, {degrees}. Torques are on the list of terminals."
+    yield Label(Medium.WARNING, ("FIELD WIRING", words), 1, "inside the door", PartKey("field wiring"))
+    if any(device.kind.can(Can.LIMITS_CURRENT) for device in inputs.circuits.devices):
+        words = "Replace fuses by the same class and rating only."
+        yield Label(Medium.WARNING, ("FUSES", words), 1, "inside the door", PartKey("fuses"))
 
 
 def _of_source(inputs: LabelInputs) -> str:

@@ -31,6 +31,7 @@ from .facts import (
     TemplateChecked,
     WireDone,
 )
+from .inspection_facts import ClauseCompared, FindingNoted, FindingSettled
 from .naming import can_be_undone, name_of_records
 from .record import NewRecord, Record, taken_back
 from .signing import Signer, fingerprint, new_private_key
@@ -40,12 +41,15 @@ __all__ = [
     "SIMULATED",
     "ChangeClosed",
     "ChangeOpened",
+    "ClauseCompared",
     "ClauseJudged",
     "ContactRead",
     "Counted",
     "DimensionRead",
     "Facts",
     "FieldEndDone",
+    "FindingNoted",
+    "FindingSettled",
     "GatePassed",
     "HoleDone",
     "HoleWork",

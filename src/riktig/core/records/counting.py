@@ -29,6 +29,7 @@ from riktig.core.records.facts import (
     TaskDone,
     WireDone,
 )
+from riktig.core.records.inspection_facts import ClauseCompared, FindingNoted, FindingSettled
 from riktig.core.records.record import Record, taken_back
 
 __all__ = ["CUT_SLACK_MM", "SIMULATED", "Counted", "Slot", "counted", "slot_of", "why_not"]
@@ -79,8 +80,10 @@ def slot_of(subject: str, facts: Facts) -> Slot:
             return Slot(WireDone, subject, f"landed {facts.pin}")
         case PhotoKept():
             return Slot(PhotoKept, subject, facts.file)
-        case NoteKept():
-            return Slot(NoteKept, subject, facts.text)
+        case NoteKept() | FindingNoted():
+            return Slot(type(facts), subject, facts.text)
+        case FindingSettled():
+            return Slot(FindingSettled, subject, facts.finding)
         case ContactRead():
             return Slot(ContactRead, subject, f"{facts.contact} {facts.position}")
         case WireDone() | HoleDone():
@@ -141,6 +144,8 @@ def why_not(then: Facts, now: Facts | None, *, subject_is_known: bool = True) ->
             return _reading(then, now)
         case ClauseJudged(), ClauseJudged() if then.evidence != now.evidence or then.deviation != now.deviation:
             return "the evidence has changed since"
+        case ClauseCompared(), ClauseCompared() if then.source != now.source:
+            return f"it now rests on {now.source}"
         case LabelPrinted(), LabelPrinted() if then.text != now.text:
             return f"it now says {now.text}"
     return _bench(then, now)

@@ -9,6 +9,8 @@ from typing import TypeAlias
 
 import msgspec
 
+from riktig.core.records.inspection_facts import ClauseCompared, FindingNoted, FindingSettled
+
 __all__ = [
     "ChangeClosed",
     "ChangeOpened",
@@ -151,9 +153,9 @@ class FieldEndDone(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="k
 class ReadingTaken(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="reading"):
     """What came of a test. ``ohm`` is the reading as a number in words, “inf” for an open line, "" for none.
 
-    ``true_of`` are the wires it is true of, ``switches`` how the switches stood, ``low`` and ``high`` what was
-    expected, ohm; ``high`` None is without end. Up to format 3 these three were not said. ``meter`` is the instrument
-    with its serial number and calibration, ``zero`` what its leads read short-circuited, ohm: it is taken off ``ohm``.
+    ``true_of`` are the wires it is true of, ``switches`` how they stood, ``low`` and ``high`` what was expected, ohm;
+    ``high`` None is without end. ``meter`` is the instrument with serial number and calibration, ``zero`` what its
+    leads read short-circuited, ohm: it is taken off ``ohm``.
     """
 
     outcome: Outcome = Outcome.OPEN
@@ -352,7 +354,10 @@ Facts: TypeAlias = (
     | PartMounted
     | FieldEndDone
     | ReadingTaken
+    | ClauseCompared
     | ClauseJudged
+    | FindingNoted
+    | FindingSettled
     | LabelPrinted
     | TemplateChecked
     | PhotoKept

@@ -31,6 +31,7 @@ from riktig.core.records.facts import (
     TemplateChecked,
     WireDone,
 )
+from riktig.core.records.inspection_facts import ClauseCompared, FindingNoted, FindingSettled
 from riktig.core.records.record import NewRecord
 
 __all__ = ["can_be_undone", "name_of_records"]
@@ -84,7 +85,7 @@ def _name(facts: Facts, subject: str) -> str:
             return f"correction of {facts.what}" if facts.what else "correction"
         case TemplateChecked() | OtherEntry():
             return "check of a template" if isinstance(facts, TemplateChecked) else facts.name or "entry"
-        case LiveReleased() | LiveStepDone() | PhoneTalk():
+        case LiveReleased() | LiveStepDone() | PhoneTalk() | ClauseCompared() | FindingNoted() | FindingSettled():
             return _of_proof(facts)
     return _of_bench(facts)
 
@@ -106,7 +107,7 @@ _OfBench: TypeAlias = (
     | RedLineAnswered
     | NoteKept
 )
-_OfProof: TypeAlias = LiveReleased | LiveStepDone | PhoneTalk
+_OfProof: TypeAlias = LiveReleased | LiveStepDone | PhoneTalk | ClauseCompared | FindingNoted | FindingSettled
 
 
 def _of_bench(facts: _OfBench) -> str:
@@ -139,3 +140,9 @@ def _of_proof(facts: _OfProof) -> str:
             return f"step “{facts.title}”"
         case PhoneTalk():
             return f"talk about {facts.about} with {facts.caller}"
+        case ClauseCompared():
+            return f"“{facts.title}” compared with print"
+        case FindingNoted():
+            return f"finding “{facts.text}”"
+        case FindingSettled():
+            return f"finding “{facts.text}” settled"

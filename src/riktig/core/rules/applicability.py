@@ -53,12 +53,12 @@ def _without_floats(view: View) -> str:
 
 
 def _of_north_america(view: View) -> str:
-    here = view.practice.rulebook.north_american
+    here = view.rulebook.north_american
     return "" if here else "the roles of feeder, branch and supplementary protection are of the North American rulebook"
 
 
 def _of_europe(view: View) -> str:
-    away = view.practice.rulebook.north_american
+    away = view.rulebook.north_american
     return "the North American rulebook sizes conductors by their protection alone, see W05" if away else ""
 
 

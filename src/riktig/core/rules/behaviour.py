@@ -94,7 +94,7 @@ def _of_feeds(
 
 def _small_motor(view: View, kind: FeedKind, device: DeviceId) -> bool:
     """Whether a fault is the missing overload protection of a motor that needs none."""
-    if kind is not FeedKind.NO_OVERLOAD or view.practice.rulebook.north_american:
+    if kind is not FeedKind.NO_OVERLOAD or view.rulebook.north_american:
         return False
     circuit = next(d.circuit for d in view.circuits.devices if d.id == device)
     load_id: LoadId | None = next((c.load for c in view.own_circuits if c.id == circuit), None)

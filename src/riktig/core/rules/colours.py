@@ -27,7 +27,7 @@ def wire_colours(view: View) -> ClauseResult:
         IEC 60204-1 13.2.2 to 13.2.4, NFPA 79 13.2.2 to 13.2.4, from memory; a colour for two meanings: common practice.
     """
     clause = view.source("W03")
-    american = view.practice.rulebook.north_american
+    american = view.rulebook.north_american
     nets = {net.id: net for net in view.nets.nets}
     corner = view.supply.system is SupplySystem.CORNER
     worn: dict[tuple[str, str], list[Wire]] = defaultdict(list)

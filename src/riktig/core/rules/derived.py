@@ -1,9 +1,9 @@
 """What this step offers the evaluation."""
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from riktig.core.door import DOOR, SHAFTS
-from riktig.core.evaluation import reads
+from riktig.core.evaluation import Memory, reads
 from riktig.core.holes import BLOCKERS, GLAND_BLOCKERS, HOLES
 from riktig.core.job import (
     JOB_CIRCUITS,
@@ -16,21 +16,30 @@ from riktig.core.job import (
     JOB_SIGNALS,
     JOB_SOURCES,
     JOB_SUPPLY,
+    Enclosure,
+    Practice,
+    Rulebook,
+    Supply,
 )
 from riktig.core.labels import LABELS
 from riktig.core.plate import LAYOUT
 from riktig.core.rules.applicability import why_not_applicable
 from riktig.core.rules.behaviour import BEHAVIOUR
+from riktig.core.rules.bending import BENDING
 from riktig.core.rules.brief import BRIEF
+from riktig.core.rules.by_person import BY_PERSON
 from riktig.core.rules.circuits import CIRCUIT_CLAUSES
 from riktig.core.rules.clamps import CLAMPS
 from riktig.core.rules.colours import COLOURS
 from riktig.core.rules.disconnection import DISCONNECTION
+from riktig.core.rules.distribution import DISTRIBUTION
 from riktig.core.rules.door import DOOR_CLAUSES
+from riktig.core.rules.draw_walk import draw_walk
 from riktig.core.rules.earthing import EARTHING
 from riktig.core.rules.electrical import ELECTRICAL
 from riktig.core.rules.emergency import EMERGENCY
 from riktig.core.rules.fed_from_top import FED_FROM_TOP
+from riktig.core.rules.field import FIELD
 from riktig.core.rules.floats import FLOATS
 from riktig.core.rules.joined_potentials import JOINED_POTENTIALS
 from riktig.core.rules.jumpers import JUMPERS
@@ -41,14 +50,17 @@ from riktig.core.rules.names import NAMES_CLAUSES
 from riktig.core.rules.operation import OPERATION
 from riktig.core.rules.plate import PLATE_CLAUSES
 from riktig.core.rules.protected_wires import PROTECTED_WIRES
+from riktig.core.rules.reach import REACH
 from riktig.core.rules.roles import ROLES
 from riktig.core.rules.selectivity import SELECTIVITY
 from riktig.core.rules.shared_ducts import SHARED_DUCTS
+from riktig.core.rules.shock import SHOCK
 from riktig.core.rules.short_circuit import SHORT_CIRCUIT_CLAUSES
 from riktig.core.rules.sockets import SOCKETS
 from riktig.core.rules.supply_watch import SUPPLY_WATCH
 from riktig.core.rules.transformers import TRANSFORMERS
 from riktig.core.rules.view import View
+from riktig.core.rules.watched_view import WatchedView
 from riktig.core.schematic import CIRCUITS, FAULTS, NAMES, NETS
 from riktig.core.short_circuit import POWER_PATHS, SHORT_CIRCUIT, WIRE_ENERGIES
 from riktig.core.simulation import (
@@ -59,11 +71,11 @@ from riktig.core.simulation import (
     PRESSED_TOGETHER,
     RESTARTS,
 )
-from riktig.core.sizing import INSIDE_AIR, PROPOSAL, SIZING
+from riktig.core.sizing import INSIDE_AIR, PROPOSAL, SIZING, Laid
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import DUCT_USES, WIRING
 
-__all__ = ["CLAUSES", "RULES", "VIEW", "findings_of"]
+__all__ = ["CLAUSES", "RULES", "VIEW", "WALK_DRAWING", "findings_of"]
 
 CLAUSES = (
     *BRIEF,
@@ -93,6 +105,12 @@ CLAUSES = (
     *SUPPLY_WATCH,
     *NAMES_CLAUSES,
     *MARKS,
+    *SHOCK,
+    *DISTRIBUTION,
+    *BENDING,
+    *FIELD,
+    *REACH,
+    *BY_PERSON,
 )
 
 
@@ -136,18 +154,49 @@ VIEW = (
 ).derive("view", View)
 
 
-def _judge(view: View) -> tuple[ClauseResult, ...]:
-    order = list(Group)
-    judged = (clause(view) for clause in CLAUSES)
-    results = [_where_it_applies(result, view) for result in judged]
-    return tuple(sorted(results, key=lambda result: (order.index(result.group), result.code)))
+_SMALL = (Rulebook, Laid, Enclosure, Practice, Supply)
+"""Of these a comparison costs nothing."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Judged:
+    """The result of one clause with what it read of the panel."""
+
+    read: tuple[str, ...]
+    values: tuple[object, ...]
+    result: ClauseResult
+
+    def holds(self, view: View) -> bool:
+        """Whether everything that was read is the same in another view: the very object, or an equal small one."""
+        now = ((getattr(view, name), value) for name, value in zip(self.read, self.values, strict=True))
+        return all(new is old or (isinstance(new, _SMALL) and new == old) for new, old in now)
+
+
+def _judge(memory: Memory, view: View) -> tuple[ClauseResult, ...]:
+    """Every clause in the order in which an inspector walks; what read nothing new is not judged again."""
+    kept, watched = memory.memo(_Judged, "clauses"), WatchedView(view)
+    order = {group: number for number, group in enumerate(Group)}
+    results: list[ClauseResult] = []
+    for clause in CLAUSES:
+        last = kept.last(clause)
+        if last is None or not last.holds(view):
+            watched.watch()
+            result = _where_it_applies(clause(watched), watched)
+            read = watched.read()
+            last = kept.put(clause, _Judged(read, tuple(getattr(view, name) for name in read), result))
+        results.append(last.result)
+    return tuple(sorted(results, key=lambda result: (order[result.group], result.code)))
 
 
 def _where_it_applies(result: ClauseResult, view: View) -> ClauseResult:
     return replace(result, not_applicable=result.not_applicable or why_not_applicable(result.code, view))
 
 
-RULES = reads(VIEW).derive("rules", _judge)
+RULES = reads(VIEW).derive_with_memory("rules", _judge)
+
+
+WALK_DRAWING = (reads(RULES) & CIRCUITS & NAMES & WIRING & DOOR).derive("picture of the walk", draw_walk)
+"""The panel as an inspector walks it, with what every clause says where it says it."""
 
 
 def findings_of(results: tuple[ClauseResult, ...]) -> tuple[Finding, ...]:

@@ -13,7 +13,7 @@ TITLE = "Cut off in an earth fault"
 def cut_off_in_time(view: View) -> ClauseResult:
     """An earth fault at the end of each cable trips the breaker ahead of it at once, by supply and cable."""
     clause = view.source("E21")
-    if view.practice.rulebook.north_american:
+    if view.rulebook.north_american:
         none = (
             "the North American rulebook asks for an effective path of the fault current, see E08 and E09, and no time"
         )

@@ -24,7 +24,7 @@ against damage; NEC 250.30(A)(1) up to 1000 VA, 14 AWG; both from memory: fairly
 
 def protective_sections(view: View) -> ClauseResult:
     """Protective conductors no thinner than the conductors of their circuit ask, in the panel and in the cables."""
-    american = view.practice.rulebook.north_american
+    american = view.rulebook.north_american
     clause = view.source("E08")
     findings = []
     evidence = []

@@ -198,7 +198,7 @@ def overloads_set(view: View) -> ClauseResult:
 
 def _settings_of_own(view: View, clause: str) -> Iterator[Finding]:
     """Settings of the builder's own above what guards the motor: its current, or what the NEC lets a motor have."""
-    american = view.practice.rulebook.north_american
+    american = view.rulebook.north_american
     for proposal in view.proposal.loads:
         value = proposal.value("setting")
         if value is None or not value.overridden:

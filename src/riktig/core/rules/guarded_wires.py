@@ -208,7 +208,7 @@ class GuardedWires:
             return size.setting_a or size.current.value if size else part.max_a or UNKNOWN
         if unit.behaviour is not Behaviour.POLE or not device.kind.is_protective:
             return UNKNOWN
-        if size and role_of(device.id) == "F":
+        if size and can(Can.FRAME) and role_of(device.id) == "F":
             return size.proposal.amount("breaker") or UNKNOWN
         return part.rated_a or part.max_a or UNKNOWN
 

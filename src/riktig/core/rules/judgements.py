@@ -3,10 +3,14 @@
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from riktig.core.records import ClauseJudged, Counted, Record, Slot, counted, slot_of
+from riktig.core.inputs import same_person
+from riktig.core.job import SignedBy
+from riktig.core.records import ClauseJudged, Counted, Record, Slot, counted, slot_of, taken_back
 from riktig.core.rules.model import ClauseResult, Verdict
 
-__all__ = ["StandOfClauses", "judgement_facts", "judgements_of", "stand_of_clauses"]
+__all__ = ["StandOfClauses", "judgement_facts", "judgements_of", "signers_of", "stand_of_clauses"]
+
+NEEDS_TWO = 2
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,15 +32,21 @@ class StandOfClauses:
         return bool(self.failing or self.waiting)
 
 
-def stand_of_clauses(results: Iterable[ClauseResult], records: Iterable[Record]) -> StandOfClauses:
+def stand_of_clauses(
+    results: Iterable[ClauseResult], records: Iterable[Record], signed_by: SignedBy = SignedBy.ONE
+) -> StandOfClauses:
     """The clauses with what people decided about them.
 
     Args:
         results: The judgement of every clause.
         records: The log, oldest first.
+        signed_by: How many people have to accept what fails.
     """
-    every = tuple(results)
-    counts = {code for code, judged in judgements_of(every, records).items() if judged.counts}
+    every, log = tuple(results), tuple(records)
+    counts = {code for code, judged in judgements_of(every, log).items() if judged.counts}
+    if signed_by is SignedBy.TWO:
+        failing = [result for result in every if result.verdict is Verdict.FAILS and result.code in counts]
+        counts -= {result.code for result in failing if len(signers_of(result, log)) < NEEDS_TWO}
 
     def of(verdict: Verdict, *, signed: bool) -> tuple[ClauseResult, ...]:
         return tuple(r for r in every if r.verdict is verdict and (r.code in counts) is signed)
@@ -45,6 +55,26 @@ def stand_of_clauses(results: Iterable[ClauseResult], records: Iterable[Record])
         of(Verdict.FAILS, signed=False), of(Verdict.FAILS, signed=True),
         of(Verdict.JUDGE, signed=False), of(Verdict.JUDGE, signed=True),
     )  # fmt: skip
+
+
+def signers_of(result: ClauseResult, records: Iterable[Record]) -> tuple[str, ...]:
+    """Who signed a clause on the evidence of now, each person once, in the order in which they did.
+
+    Args:
+        result: The judgement of one clause.
+        records: The log, oldest first.
+    """
+    log = tuple(records)
+    gone, present = taken_back(log), judgement_facts(result, "")
+    names: list[str] = []
+    for record in log:
+        facts = record.facts
+        if record.subject != result.code or record.id in gone or not isinstance(facts, ClauseJudged):
+            continue
+        same = facts.evidence == present.evidence and facts.deviation == present.deviation
+        if same and not any(same_person(name, record.who) for name in names):
+            names.append(record.who)
+    return tuple(names)
 
 
 def judgement_facts(result: ClauseResult, reason: str) -> ClauseJudged:

@@ -10,7 +10,7 @@ __all__ = ["MARKS"]
 def marks_of_approval(view: View) -> ClauseResult:
     """The enclosure's own mark covers the empty box alone; whether the panel carries one its maker says."""
     clause = view.source("M06")
-    american = view.practice.rulebook.north_american
+    american = view.rulebook.north_american
     evidence = (f"enclosure {view.enclosure.rating}, as bought", "a mark of the panel is not to be seen in its plan")
     if not view.loads:
         none = "nothing is built into the enclosure yet"

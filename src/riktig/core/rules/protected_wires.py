@@ -1,7 +1,5 @@
 """Clauses about what protects wires and neutrals, and what cuts them off."""
 
-from dataclasses import replace
-
 from riktig.core.catalogue import Can
 from riktig.core.job import circuit_of
 from riktig.core.keys import DeviceKey, WireKey
@@ -12,9 +10,7 @@ from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verd
 from riktig.core.rules.view import View
 from riktig.core.schematic import source_reach
 from riktig.core.sizing import Laid
-from riktig.core.sizing.electrical import basis_of
 from riktig.core.sizing.sections import section_of
-from riktig.core.sizing.starter import in_panel
 from riktig.core.standards import conductor_name
 
 __all__ = ["PROTECTED_WIRES", "neutrals_cut_off_together"]
@@ -22,9 +18,9 @@ __all__ = ["PROTECTED_WIRES", "neutrals_cut_off_together"]
 
 def conductors_protected(view: View) -> ClauseResult:
     """Every wire carries what stands ahead of it lets through, or what stands behind it can take."""
-    american = view.practice.rulebook.north_american
+    american = view.rulebook.north_american
     clause = view.source("W05")
-    laid = replace(in_panel(basis_of(view.loads, view.supply, view.practice, view.enclosure, ())[0]), control=True)
+    laid = view.laid
     findings: list[Finding] = []
     looked_at = 0
     carries_of = {mm2: _carries(mm2, laid) for mm2 in {wire.mm2 for wire in view.wiring.wires}}

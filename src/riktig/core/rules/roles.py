@@ -22,7 +22,7 @@ def guards_in_their_roles(view: View) -> ClauseResult:
     """
     clause = view.source("E16")
     title = "Protective devices in their roles"
-    if not view.practice.rulebook.north_american:
+    if not view.rulebook.north_american:
         return ClauseResult("E16", Group.PROTECTION, title, clause, ())
     parts_of_devices = view.sizing.parts
     reach = source_reach(

@@ -68,7 +68,7 @@ def wires_bear_it(view: View) -> ClauseResult:
     """What a guard lets through heats no wire behind it beyond what its insulation stands."""
     clause = view.source("E20")
     title = "Energy let through to wires"
-    if view.practice.rulebook.north_american:
+    if view.rulebook.north_american:
         return ClauseResult("E20", Group.PROTECTION, title, clause, ())
     at_panel = view.short_circuit.prospective_ka
     energies = view.wire_energies

@@ -19,7 +19,7 @@ TO_GROUND_V = 150.0
 
 def sockets_watched(view: View) -> ClauseResult:
     """Every socket has a residual-current breaker in each of its live conductors, its neutral too."""
-    american = view.practice.rulebook.north_american
+    american = view.rulebook.north_american
     clause = view.source("E15")
     reach = source_reach(view.circuits, view.nets, without=lambda device: device.kind.can(Can.RESIDUAL))
     unwatched = frozenset().union(*reach.nets.values())

@@ -95,6 +95,10 @@ def _at(touching: Mapping[PinRef, list[Device]], nets: Iterable[PinRef]) -> tupl
     return tuple(by_id.values())
 
 
+TWO_A = 2.0
+"""Primary current from which NEC 450.3(B) takes the place of 430.72(C)(4), A."""
+
+
 def _judged(view: View, guards: _Guards) -> tuple[str, Verdict, str]:
     """What is to be said of one transformer, how it stands, and what mends it."""
     name, parts = f"{view.tag(guards.device.id)}, {guards.va:g} VA", view.sizing.parts
@@ -104,10 +108,16 @@ def _judged(view: View, guards: _Guards) -> tuple[str, Verdict, str]:
     first_a, second_a = guards.va / guards.first_v, guards.va / guards.second_v
     ahead = max(parts[device.id].rated_a for device in guards.ahead)
     behind = sum(parts[device.id].rated_a for device in guards.behind)
-    american = view.practice.rulebook.north_american
+    american = view.rulebook.north_american
     most = max(OVER * second_a, transformer_secondary(guards.va).value * 120.0 / guards.second_v if american else 0.0)
     tags = ", ".join(f"{view.tag(d.id)} {parts[d.id].rated_a:g} A" for d in (*guards.ahead, *guards.behind))
     if behind and not guards.open_behind and behind <= most + 1e-9:
+        share = ahead / first_a
+        name_of = "control transformer primary" if first_a < TWO_A else "control transformer primary from 2 a"
+        if share > rule(name_of).value + 1e-9:
+            text = f"{name}: {tags}; what guards it ahead lets through {share:.0%} of its primary current."
+            verdict = Verdict.FAILS if american else Verdict.JUDGE
+            return text, verdict, "Take smaller fuses ahead of it, or compare with its maker's sheet and sign."
         return f"{name}: {tags}; it gives {second_a:.2f} A", Verdict.MEETS, ""
     alone = transformer_primary_share(first_a).value if american else rule("transformer primary margin").value * OVER
     lets = f"what guards it ahead lets through {ahead / first_a:.0%} of its power"

@@ -1,7 +1,7 @@
 """Everything a clause may look at, gathered once."""
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import TypeVar, cast
 
 from riktig.core.door import DoorPlan, Shaft
@@ -16,6 +16,7 @@ from riktig.core.job import (
     PinRef,
     PlateFix,
     Practice,
+    Rulebook,
     Signal,
     Source,
     Supply,
@@ -25,7 +26,9 @@ from riktig.core.plate import Layout
 from riktig.core.schematic import CircuitFault, Circuits, Names, Nets
 from riktig.core.short_circuit import PowerPaths, ShortCircuit, WireEnergy
 from riktig.core.simulation import FeedFault, InputFollows, LiveNet, PressedTogether, Restart, ScriptOutcome
-from riktig.core.sizing import InsideAir, Proposal, Sizing
+from riktig.core.sizing import InsideAir, Laid, Proposal, Sizing
+from riktig.core.sizing.electrical import basis_of
+from riktig.core.sizing.starter import in_panel
 from riktig.core.standards import clause_source
 from riktig.core.terminals import Strips
 from riktig.core.wiring import DuctUse, Wiring
@@ -94,9 +97,20 @@ class View:
         """A device's tag."""
         return self.names.tag[device]
 
+    @property
+    def rulebook(self) -> Rulebook:
+        """The rulebook of this job: all that most clauses ask of the practice."""
+        return self.practice.rulebook
+
+    @property
+    def laid(self) -> Laid:
+        """How control conductors lie in the panel: all that their currents ask of supply, practice and enclosure."""
+        basis, _values = basis_of(self.loads, self.supply, self.practice, self.enclosure, ())
+        return replace(in_panel(basis), control=True)
+
     def source(self, code: str) -> str:
         """What a clause rests on in the rulebook of this job."""
-        return clause_source(code, north_american=self.practice.rulebook.north_american)
+        return clause_source(code, north_american=self.rulebook.north_american)
 
     def pin_label(self, pin: PinRef) -> str:
         """“K1:13”."""

@@ -33,6 +33,7 @@ from .currents import (
 )
 from .figures import COMMON_PRACTICE, Figure, Why
 from .fittings import EntryFitting, class_keeps, conduit_hub, fitting_class, gland_for
+from .insulation import american_spacings, assumed_loading, bending_room, clearance, creepage, impulse_voltage
 from .nec import (
     motor_powers_hp,
     nec_ambient_factor,
@@ -83,11 +84,15 @@ __all__ = [
     "Why",
     "allowed_colours",
     "ambient_factor",
+    "american_spacings",
+    "assumed_loading",
+    "bending_room",
     "bonding_section",
     "cable_core_diameter",
     "clamp_range",
     "class_keeps",
     "clause_source",
+    "clearance",
     "conductor_colours",
     "conductor_current",
     "conductor_name",
@@ -95,11 +100,13 @@ __all__ = [
     "conduit_hub",
     "cooling_area_factors",
     "cores_sold",
+    "creepage",
     "ferrule",
     "fitting_class",
     "gland_for",
     "grouping_factor",
     "heat_coefficient",
+    "impulse_voltage",
     "insulation_volts",
     "is_awg",
     "limited_energy_va",

@@ -81,7 +81,7 @@ def _planned(evaluation: Evaluation[Job], records: tuple[Record, ...]) -> list[S
     holes = sum(hole.face in doors for hole in evaluation.get(METAL_HOLES))
     clash = _plural(len(circuits.clashes), "change clashes", "changes clash")
     crowded = len(wiring.crowded) + len(wiring.unrouted)
-    stand = stand_of_clauses(rules, records)
+    stand = stand_of_clauses(rules, records, evaluation.document.practice.deviation_signed_by)
     named = len(evaluation.get(NAMES).number)
     labels = evaluation.get(LABELS).labels
     terminals = sum(len(strip.rows) for strip in evaluation.get(STRIPS).strips)

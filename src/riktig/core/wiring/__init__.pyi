@@ -15,7 +15,7 @@ from .network_cables import NetworkCable
 from .neutral_kits import NeutralKit, neutral_kits
 from .order_chain import best_path
 from .own_orders import order_of
-from .routes import Route, Router
+from .routes import Route, Router, over_hinge
 from .stages import areas_of
 
 __all__ = [
@@ -66,6 +66,7 @@ __all__ = [
     "neutral_cards",
     "neutral_kits",
     "order_of",
+    "over_hinge",
     "prices_of",
     "route_shapes",
     "stacked",

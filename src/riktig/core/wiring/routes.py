@@ -4,6 +4,7 @@ import itertools
 from collections.abc import Callable, Collection, Container, Sequence
 from dataclasses import dataclass
 from functools import cache, partial
+from math import hypot
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,12 +13,12 @@ from riktig.core.catalogue import Can, Side
 from riktig.core.door import DoorPlan, Leaf, to_door
 from riktig.core.geometry import Point
 from riktig.core.job import Enclosure, PinRef, Practice
-from riktig.core.plate import Layout
+from riktig.core.plate import DUCT_DEPTH, Duct, Layout
 from riktig.core.schematic import BOX_BOND, DOOR_BONDS, Device, Zone
 from riktig.core.wiring.duct_lines import LEAST, DuctLines, Entry, StopWays, Stretches
 from riktig.core.wiring.order_chain import best_path
 
-__all__ = ["Route", "Router"]
+__all__ = ["Route", "Router", "over_hinge"]
 
 BOX_STEP = 150.0
 """From the plate's corner to the enclosure's stud behind it (chosen by us)."""
@@ -57,6 +58,29 @@ class _Spot:
             return []
         near = [way for way in (self.entry.before, self.entry.behind) if way is not None]
         return [(stop, self.stub + length) for stop, length in near]
+
+
+def over_hinge(layout: Layout, enclosure: Enclosure, leaf: Leaf) -> float:
+    """The straight way from the duct nearest to a hinge to the hinge itself, sideways and forward, mm.
+
+    A loom that is shorter pulls when the door opens. 0 where no duct stands upright.
+
+    Args:
+        layout: The plate: its ducts, and how far it is from the door.
+        enclosure: The box: where plate and door are in it.
+        leaf: The door that opens.
+    """
+    uprights = [duct for duct in layout.ducts if duct.upright]
+    if not uprights:
+        return 0.0
+    duct = _at_hinge(uprights, right=leaf.hinged_right)
+    across = duct.rect.centre.x + to_door(Point(0, 0), enclosure).x - leaf.hinge_x
+    return hypot(across, max(layout.depth - DUCT_DEPTH, 0.0))
+
+
+def _at_hinge(uprights: Sequence[Duct], *, right: bool) -> Duct:
+    """The upright duct on the side of a hinge."""
+    return max(uprights, key=lambda duct: duct.rect.x if right else -duct.rect.x)
 
 
 class Router:
@@ -278,13 +302,14 @@ class Router:
         if not places or not uprights:
             return
         right = leaf.hinged_right
-        duct = max(uprights, key=lambda d: d.rect.x if right else -d.rect.x)
+        duct = _at_hinge(uprights, right=right)
         origin = to_door(Point(0, 0), self._enclosure)
         # At half the door's height, wherever operators are: one more then makes no wire that is cut too short.
         y = min(max(leaf.face.centre.y - origin.y, duct.rect.y), duct.rect.bottom)
         leave = self._lines.stop(Point(duct.rect.centre.x, y), duct.name)
         hinge = self._lines.stop(Point(self._layout.plate.right if right else 0.0, y))
-        self._lines.join(leave, hinge, self._practice.door_loop)
+        straight = over_hinge(self._layout, self._enclosure, leaf)
+        self._lines.join(leave, hinge, max(self._practice.door_loop, straight))
         for pin, spot in places:
             shown = Point(spot.x - origin.x, spot.y - origin.y)
             reach = abs(spot.x - leaf.hinge_x) + abs(shown.y - y)

@@ -13,6 +13,11 @@ __all__ = ["maintained", "signalled_ways", "socket", "ventilation", "way"]
 
 FUSED_VA = 500.0
 """Up to here no breaker is small enough to guard a transformer, so it has fuses on both sides (chosen by us)."""
+INRUSH = 1.8
+"""Time-delay links ahead of a transformer, as a multiple of its current: they live through its inrush and stay under
+the 250 % of NEC 450.3(B), which the smallest breaker of 15 A does not (common practice, no source)."""
+LARGEST_CC = 30.0
+"""The largest link of class CC, A (UL 248-4, from memory)."""
 SOCKET_VA, LIGHT_VA = 2400.0, 200.0
 """What a transformer must give for a socket of 10 A at 230 V, and for the light and the heater alone (chosen by us)."""
 
@@ -29,10 +34,15 @@ def _own_transformer(sk: CircuitBuilder, lines: tuple[str, ...], needs_va: float
     Returns:
         The nodes of its live and of its earthed side.
     """
-    primary_a = 1.25 * needs_va / sk.context.supply.voltage_v
-    small = needs_va <= FUSED_VA
-    breaker = "panel_breaker" if sk.context.north_american else "breaker_two"
-    sk.plate("FP", "fuse_two" if small else breaker, "primary", least_a=primary_a if small else max(primary_a, 2.0))
+    rated_a = needs_va / sk.context.supply.voltage_v
+    small, american = needs_va <= FUSED_VA, sk.context.north_american
+    if small:
+        sk.plate("FP", "fuse_two", "primary", least_a=1.25 * rated_a)
+    elif american and INRUSH * rated_a <= LARGEST_CC:
+        sk.plate("FP", "fuse_two", "primary", least_a=INRUSH * rated_a)
+    else:
+        breaker = "panel_breaker" if american else "breaker_two"
+        sk.plate("FP", breaker, "primary", least_a=max(1.25 * rated_a, 2.0))
     sk.plate("T", "transformer", "services", least_a=needs_va)
     if small:
         sk.plate("FS", "fuse", "secondary", least_a=needs_va / sk.context.control_v)

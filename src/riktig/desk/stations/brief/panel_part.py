@@ -23,6 +23,7 @@ from riktig.core.job import (
     Practice,
     PracticeFields,
     Ventilation,
+    read_quantity,
 )
 from riktig.core.keys import Key
 from riktig.core.labels import NAMEPLATE
@@ -38,6 +39,11 @@ from riktig.desk.theme import words_font
 from riktig.desk.widgets import plain_label
 
 __all__ = ["EnclosurePart", "PanelPart", "PracticePart"]
+
+
+def _height(text: str) -> float | None:
+    """A height, mm; empty where nobody knows it yet."""
+    return read_quantity(text, "mm", "height above the floor") if text.strip() else None
 
 
 def _box(key: str) -> Change:
@@ -84,7 +90,9 @@ class EnclosurePart(BriefPart):
                 side("field_entry", "Field entry"),
                 ". The room reaches",
                 self.number("room_c", "Room temperature", _box("room_c"), "°C", 48),
-                "°C; the box is",
+                "°C; its lower edge hangs",
+                self.text("above_floor", "Height above the floor", _box("above_floor"), 58, _height),
+                "mm above the floor (empty: not known); the box is",
                 self.pick_of("ventilation", "Ventilation", Ventilation, _box("ventilation")),
                 ", and everything inside is sized for",
                 self.number("ambient_c", "Air temperature", _box("ambient_c"), "°C", 48),

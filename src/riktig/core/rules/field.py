@@ -1,0 +1,146 @@
+"""Terminals for the field, screens of cables, the loom of the door, and what a drive leaks to earth."""
+
+from riktig.core.catalogue import Can
+from riktig.core.job import DeviceId, EndStyle, PinRef, circuit_of
+from riktig.core.keys import DeviceKey, WireKey
+from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
+from riktig.core.rules.view import View
+from riktig.core.schematic import NetClass, Zone
+from riktig.core.standards import conductor_name, conductor_type, rule, torque_name
+from riktig.core.wiring import analogue_nets, over_hinge
+
+__all__ = ["FIELD"]
+
+MOST_NAMED = 6
+"""Things of which a finding is made one by one (chosen by us)."""
+
+
+def field_terminals(view: View) -> ClauseResult:
+    """Every terminal for the field has a mark, a range that takes its core, a torque and a temperature."""
+    clause = view.source("W14")
+    title = "Terminals for the field"
+    findings: list[Finding] = []
+    torques: dict[str, int] = {}
+    american = view.rulebook.north_american
+    looked_at = 0
+    for strip in view.strips.strips:
+        for row in strip.rows:
+            if not row.cores:
+                continue
+            looked_at += 1
+            part = view.sizing.parts[row.device]
+            where, name = DeviceKey(row.device), f"{strip.tag}:{row.mark or row.position}"
+            if not row.mark:
+                text = f"Terminal {row.position} of {strip.tag} has no mark, so nobody knows what lands there."
+                findings.append(Finding("W14", Verdict.FAILS, text, where, clause, "Give it a mark."))
+            if part.power.torque_n_m <= 0:
+                text = f"With which torque {name} ({part.ref}) is tightened is not known."
+                remedy = "Enter it with the part, or sign that its clamp has no screw."
+                findings.append(Finding("W14", Verdict.JUDGE, text, where, clause, remedy))
+            else:
+                torque = torque_name(part.power.torque_n_m, awg=american)
+                torques[torque] = torques.get(torque, 0) + 1
+    warm = view.practice.terminal_c.value
+    evidence = [f"{looked_at} terminals take cores from the field, each with a mark"]
+    evidence += [f"{count} at {torque}" for torque, count in torques.items()]
+    if american:
+        evidence.append(f"conductors of {warm} copper, as the sections are reckoned")
+    none = "" if looked_at else "no core from the field lands on a terminal"
+    return ClauseResult("W14", Group.WIRING, title, clause, tuple(evidence), tuple(findings[:MOST_NAMED]), none)
+
+
+def screens_landed(view: View) -> ClauseResult:
+    """Cables behind drives and of values are screened, and somebody says that their screens are landed."""
+    clause = view.source("W12")
+    title = "Screens of cables"
+    behind_drives = {circuit_of(device.id) for device in view.circuits.devices if device.kind.can(Can.VARIES_SPEED)}
+    values = analogue_nets(view.circuits, view.nets)
+    screened: list[tuple[DeviceId, str]] = []
+    for cable in view.strips.cables:
+        nets = {net.id for core in cable.cores if (net := view.nets.of_pin.get(core.panel_pin))}
+        motor = view.circuits.device(cable.device).kind.is_motor and circuit_of(cable.device) in behind_drives
+        if motor:
+            screened.append((cable.device, f"{cable.tag} to {cable.to}, behind a drive"))
+        elif nets & values:
+            screened.append((cable.device, f"{cable.tag} to {cable.to}, carries a value"))
+    findings = [
+        Finding("W12", Verdict.JUDGE, f"{words}: its screen is not drawn.", DeviceKey(device), clause,
+                "Sign that it is screened, and at which ends its screen is landed all round.")
+        for device, words in screened[:MOST_NAMED]
+    ]  # fmt: skip
+    evidence = tuple(words for _device, words in screened)
+    none = "" if screened else "no cable lies behind a drive or carries a value"
+    return ClauseResult("W12", Group.WIRING, title, clause, evidence, tuple(findings), none)
+
+
+def door_loom(view: View) -> ClauseResult:
+    """What crosses the hinge is flexible, and long enough that the door opens without pulling."""
+    clause = view.source("W13")
+    title = "Loom of the door"
+    wires = [wire for wire in view.wiring.wires if _on_door(view, wire.start.pin) is not _on_door(view, wire.end.pin)]
+    if not wires:
+        return ClauseResult("W13", Group.WIRING, title, clause, (), (), "no wire crosses a hinge")
+    flexible = view.practice.ends is EndStyle.FERRULES
+    kinds = ", ".join(sorted({conductor_type(wire.mm2, flexible=flexible) for wire in wires}))
+    straight = max(over_hinge(view.layout, view.enclosure, leaf) for leaf in view.door.leaves)
+    evidence = (
+        f"{len(wires)} wires cross the hinge, {kinds}",
+        f"{max(view.practice.door_loop, straight):.0f} mm of each for {straight:.0f} mm from duct to hinge",
+    )
+    short = [wire for wire in wires if wire.length < straight]
+    findings = [
+        Finding("W13", Verdict.FAILS, f"Wire {wire.name} is {wire.length:.0f} mm long: it pulls when the door opens.",
+                WireKey(wire.key), clause, "Give it the loop of the hinge.")
+        for wire in short[:MOST_NAMED]
+    ]  # fmt: skip
+    if not flexible:
+        text = (
+            f"{len(wires)} wires cross the hinge and are not flexible ({kinds}): they break where the door bends them."
+        )
+        remedy = "Wire the door with flexible conductors, or sign that these are made for it."
+        findings.append(Finding("W13", Verdict.JUDGE, text, WireKey(wires[0].key), clause, remedy))
+    return ClauseResult("W13", Group.WIRING, title, clause, evidence, tuple(findings))
+
+
+def _on_door(view: View, pin: PinRef) -> bool:
+    return view.circuits.device(pin.device).zone is Zone.DOOR
+
+
+def leakage_to_earth(view: View) -> ClauseResult:
+    """Where drives may leak more than 10 mA, the protective conductor is thick enough, doubled or watched."""
+    clause = view.source("E34")
+    title = "Leakage of drives"
+    least = rule("leakage protective size")
+    drives = [device for device in view.circuits.devices if device.kind.can(Can.VARIES_SPEED)]
+    if not drives:
+        return ClauseResult("E34", Group.EARTHING, title, clause, (), (), "no drive is drawn")
+    findings: list[Finding] = []
+    evidence: list[str] = []
+    earths = _earths(view)
+    for device in drives:
+        own = [
+            wire
+            for wire in view.wiring.wires
+            if wire.net in earths and device.id in (wire.start.pin.device, wire.end.pin.device)
+        ]
+        thick = [wire for wire in own if wire.mm2 >= least.value - 1e-9]
+        tag = view.tag(device.id)
+        if thick or len(own) > 1:
+            evidence.append(f"{tag}: {len(own)} of {conductor_name((thick or own)[0].mm2)}")
+            continue
+        sizes = conductor_name(own[0].mm2) if own else "none"
+        text = (
+            f"{tag} may leak more than 10 mA; its protective conductor is {sizes}, and neither "
+            f"{conductor_name(least.value)} nor doubled."
+        )
+        remedy = "Take a thicker one or a second one, or sign that its maker says less than 10 mA."
+        where = WireKey(own[0].key) if own else DeviceKey(device.id)
+        findings.append(Finding("E34", Verdict.JUDGE, text, where, clause, remedy))
+    return ClauseResult("E34", Group.EARTHING, title, clause, tuple(evidence), tuple(findings))
+
+
+def _earths(view: View) -> set[PinRef]:
+    return {net.id for net in view.nets.nets if net.net_class is NetClass.EARTH}
+
+
+FIELD = (field_terminals, screens_landed, door_loom, leakage_to_earth)
