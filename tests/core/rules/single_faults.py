@@ -18,6 +18,7 @@ from riktig.core.job import (
     Access,
     Command,
     ControlSupply,
+    Coordination,
     Duty,
     ElementId,
     EndStyle,
@@ -129,6 +130,9 @@ FAULTS = (
     Fault("bare metal in reach", "drum", "E31", FAILS, in_view=by.parts(["contactor"], ref=parts_of("zero_bar")[0].ref)),
     Fault("24 V that nothing earths", "shed", "E32", JUDGE, in_view=by.without_device("s2.XL")),
     Fault("a drive without its plate", "shed", "E33", FAILS, in_view=by.no_labels(Medium.WARNING, "charge")),
+    Fault("a starter of type 1 where type 2 is asked for", "drum", "E35", FAILS,
+          lambda j: set_practice(j, coordination=Coordination.TYPE_2)),
+    Fault("a combination that nobody tested", "drum", "E35", JUDGE, lambda j: set_supply(j, fault_ka=25.0)),
     # Protective conductors
     Fault("a protective conductor of 0.5 mm²", "drum", "E08", FAILS, in_view=by.one_wire("green-yellow", lambda w: replace(w, mm2=0.5))),
     Fault("a door without its bond", "drum", "E09", FAILS, in_view=by.one_wire("E.door", lambda w: None)),

@@ -17,7 +17,7 @@ from .part_table import (
     parts_of,
     placeable_kinds,
 )
-from .short_circuit_figures import Combination, ShortCircuitFigures, short_circuit_figures
+from .short_circuit_figures import Combination, ShortCircuitFigures, read_combinations, short_circuit_figures
 
 __all__ = [
     "AUX_BLOCK",
@@ -57,6 +57,7 @@ __all__ = [
     "parts",
     "parts_of",
     "placeable_kinds",
+    "read_combinations",
     "short_circuit_figures",
     "with_aux_block",
 ]

@@ -7,7 +7,7 @@ from importlib import resources
 
 from riktig.core.catalogue.part_table import Part
 
-__all__ = ["Combination", "ShortCircuitFigures", "short_circuit_figures"]
+__all__ = ["Combination", "ShortCircuitFigures", "read_combinations", "short_circuit_figures"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -17,6 +17,8 @@ class Combination:
     guard: str
     up_to_a: float
     ka: float
+    type_2: bool = False
+    """Whether it is fit for use after the short (IEC 60947-4-1 8.2.5.1, type 2); else it may need repair."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,6 +39,10 @@ class ShortCircuitFigures:
     tested: tuple[Combination, ...] = ()
     energy_6: float = 0.0
     energy_10: float = 0.0
+    energy_top: float = 0.0
+    """Let through at what it breaks: of the builder's own parts."""
+    peak_ka: float = 0.0
+    """The peak let through at what it breaks, of a current-limiting breaker."""
     icw_ka: float = 0.0
     category: str = ""
     source: str = ""
@@ -80,7 +86,7 @@ def _read(row: dict[str, str]) -> ShortCircuitFigures:
         at_v=number("at_v"),
         slash=row["slash"] == "yes",
         marked_ka=number("marked_ka"),
-        tested=tuple(map(_tested, filter(None, row["tested"].split(";")))),
+        tested=read_combinations(row["tested"]),
         energy_6=number("energy_6"),
         energy_10=number("energy_10"),
         icw_ka=number("icw"),
@@ -89,8 +95,16 @@ def _read(row: dict[str, str]) -> ShortCircuitFigures:
     )
 
 
+def read_combinations(text: str) -> tuple[Combination, ...]:
+    """Tested combinations as they are written: “class J 60: 100; gG 50: 50*”.
+
+    Raises:
+        ValueError: one of them has no number where one belongs.
+    """
+    return tuple(map(_tested, filter(str.strip, text.split(";"))))
+
+
 def _tested(text: str) -> Combination:
-    """“class J 60:100”."""
     left, _, ka = text.partition(":")
     guard, _, amps = left.strip().rpartition(" ")
-    return Combination(guard, float(amps), float(ka))
+    return Combination(guard, float(amps), float(ka.strip().rstrip("*")), type_2=ka.strip().endswith("*"))

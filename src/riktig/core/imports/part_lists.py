@@ -108,7 +108,7 @@ def _part(names: list[str], row: GridRow) -> OwnPart:
             continue
         if name == "holes":
             values[name] = read_holes(cell)
-        elif name in ("ref", "kind", "description", "colour"):
+        elif name in ("ref", "kind", "description", "colour", "tested_with"):
             values[name] = cell.strip()
         else:
             values[name] = _number(name, cell)
@@ -120,7 +120,7 @@ def _part(names: list[str], row: GridRow) -> OwnPart:
 
 _UNITS = {
     "loss_w": "W", "rated_a": "A", "torque_n_m": "N·m", "min_mm2": "mm²", "max_mm2": "mm²", "breaking_ka": "kA",
-    "marked_ka": "kA",
+    "marked_ka": "kA", "energy_ka2s": "kA²s", "peak_ka": "kA",
 }  # fmt: skip
 
 

@@ -70,6 +70,13 @@ CHOICES: tuple[Choice, ...] = (
         _RULES,
     ),
     Choice(
+        "coordination",
+        "After a short circuit a starter is",
+        "Type 1 is what usual breakers give; type 2 costs fuses or larger contactors and saves a standstill.",
+        values.Coordination,
+        _RULES,
+    ),
+    Choice(
         "star_delta_overload",
         "Star-delta overload sits",
         "Inside, it sees the winding in both connections and is a size smaller.",

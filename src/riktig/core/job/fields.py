@@ -25,6 +25,7 @@ from riktig.core.job.practice_values import (
     Continuity,
     ControlSupply,
     ControlTap,
+    Coordination,
     DcInput,
     Distribution,
     DoorHoles,
@@ -229,6 +230,7 @@ class PracticeFields(TypedDict, total=False):
     marked: MarkedWires
     strip_order: StripOrder
     field_cables: FieldCables
+    coordination: Coordination
     distribution: Distribution
     relay_commons: RelayCommons
     ends: EndStyle

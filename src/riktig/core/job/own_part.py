@@ -1,6 +1,7 @@
 """Parts of the builder's own, and which part he has chosen for a device."""
 
 import math
+import re
 from dataclasses import dataclass
 
 from riktig.core.errors import ImpossibleValueError
@@ -10,6 +11,9 @@ __all__ = ["BODY_COLOURS", "OwnHole", "OwnPart", "Pick"]
 
 LARGEST_MM = 2000.0
 """No part of a panel is larger (chosen by us: a slip of the decimal point is found)."""
+
+COMBINATION = re.compile(r"[A-Za-z][A-Za-z\- ]* \d+(?:\.\d+)?\s*:\s*\d+(?:\.\d+)?\*?")
+"""A guard by its kind, its most A, and the kA of the combination."""
 
 BODY_COLOURS = (
     "", "grey", "light blue", "blue", "green-yellow", "green", "orange", "red", "yellow", "brown", "white", "black",
@@ -61,6 +65,13 @@ class OwnPart:
     """What it breaks of a short circuit, kA; 0: not known, or it breaks none."""
     marked_ka: float = 0.0
     """The short-circuit current that its maker marks it for, kA; 0: not known."""
+    energy_ka2s: float = 0.0
+    """What it lets through at what it breaks, thousand A²s; 0: not known."""
+    peak_ka: float = 0.0
+    """The peak that it lets through at what it breaks, kA, where it limits the current; 0: not known, or none."""
+    tested_with: str = ""
+    """Combinations it was tested in: the guard ahead with its most A, and the kA: “gG 63: 50; breaker 40: 10”. A star
+    behind the kA says that it stays fit for use afterwards (coordination type 2)."""
 
     def __post_init__(self) -> None:
         if not self.ref.strip():
@@ -77,13 +88,23 @@ class OwnPart:
             ("torque", self.torque_n_m),
             ("breaking capacity", self.breaking_ka),
             ("short-circuit rating", self.marked_ka),
+            ("energy let through", self.energy_ka2s),
+            ("peak let through", self.peak_ka),
         ):
             if not (math.isfinite(value) and 0 <= value < 1e5):
                 raise ImpossibleValueError(f"a {what} of {value:g} cannot be")
+        self._check_texts_and_holes()
+
+    def _check_texts_and_holes(self) -> None:
         if not 0 < self.min_mm2 <= self.max_mm2 <= 400:
             raise ImpossibleValueError(f"a clamp cannot take {self.min_mm2:g} to {self.max_mm2:g} mm²")
         if self.colour not in BODY_COLOURS:
             raise ImpossibleValueError(f"a part has no colour “{self.colour}”; it may be {', '.join(BODY_COLOURS[1:])}")
+        for text in filter(str.strip, self.tested_with.split(";")):
+            if not COMBINATION.fullmatch(text.strip()):
+                raise ImpossibleValueError(
+                    f"“{text.strip()}” is no tested combination; write one as “gG 63: 50”, several with semicolons"
+                )
         for hole in self.holes:
             if not (0 <= hole.x <= self.width and 0 <= hole.y <= self.height):
                 raise ImpossibleValueError(f"the hole at {hole.x:g}, {hole.y:g} lies outside the part")

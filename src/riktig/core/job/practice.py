@@ -11,6 +11,7 @@ from riktig.core.job.practice_values import (
     Continuity,
     ControlSupply,
     ControlTap,
+    Coordination,
     DcInput,
     Distribution,
     DoorHoles,
@@ -138,6 +139,7 @@ class Practice:
     marked: MarkedWires = MarkedWires.ALL
     strip_order: StripOrder = StripOrder.BY_CIRCUIT
     field_cables: FieldCables = FieldCables.EACH
+    coordination: Coordination = Coordination.TYPE_1
     distribution: Distribution = Distribution.LOOPS
     relay_commons: RelayCommons = RelayCommons.BRIDGES
     ends: EndStyle = EndStyle.FERRULES

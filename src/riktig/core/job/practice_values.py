@@ -8,6 +8,7 @@ __all__ = [
     "Continuity",
     "ControlSupply",
     "ControlTap",
+    "Coordination",
     "DcInput",
     "Distribution",
     "DoorOrder",
@@ -231,6 +232,13 @@ class FieldCables(Enum):
 
     EACH = "a cable for each thing in the field"
     SHARED = "one control cable for all of a circuit"
+
+
+class Coordination(Enum):
+    """What is asked of starters after a short circuit (IEC 60947-4-1 8.2.5.1, from memory)."""
+
+    TYPE_1 = "type 1, may need repair"
+    TYPE_2 = "type 2, fit for further use"
 
 
 class Distribution(Enum):

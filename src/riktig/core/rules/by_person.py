@@ -99,7 +99,8 @@ def documents_complete(view: View) -> ClauseResult:
         if not of_plate.get(name)
     ]  # fmt: skip
     evidence = (f"made from the plan: {PAPERS}", "restart table, what stays live and settings among them",
-                "operating instructions of the machine are its maker's")  # fmt: skip
+                "operating instructions of the machine are its maker's",
+        f"a clause that fails is accepted by {view.practice.deviation_signed_by.value}")  # fmt: skip
     return ClauseResult("M07", Group.MARKING, title, clause, evidence, tuple(findings))
 
 

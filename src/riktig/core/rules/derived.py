@@ -31,6 +31,7 @@ from riktig.core.rules.by_person import BY_PERSON
 from riktig.core.rules.circuits import CIRCUIT_CLAUSES
 from riktig.core.rules.clamps import CLAMPS
 from riktig.core.rules.colours import COLOURS
+from riktig.core.rules.coordination import COORDINATION
 from riktig.core.rules.disconnection import DISCONNECTION
 from riktig.core.rules.distribution import DISTRIBUTION
 from riktig.core.rules.door import DOOR_CLAUSES
@@ -111,6 +112,7 @@ CLAUSES = (
     *FIELD,
     *REACH,
     *BY_PERSON,
+    *COORDINATION,
 )
 
 

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from riktig.core.catalogue import ShortCircuitFigures
+from riktig.core.catalogue import ShortCircuitFigures, every_part_of, read_combinations, short_circuit_figures
 from riktig.core.evaluation import reads
 from riktig.core.geometry import Drawing
 from riktig.core.ids import DeviceId
@@ -33,15 +33,27 @@ class ShortCircuit:
     """In a North American job: to each rating that is asked for and that it does not have."""
 
 
-def _own_figures(own: OwnPart) -> ShortCircuitFigures:
-    return ShortCircuitFigures(breaks_ka=own.breaking_ka, marked_ka=own.marked_ka, source="the builder's own figures")
+def _own_figures(own: OwnPart, *, north_american: bool) -> ShortCircuitFigures:
+    """What the builder gave with a part of his own; as a guard it is what generic parts of its kind are."""
+    alike = (short_circuit_figures(part, north_american=north_american) for part in every_part_of(own.kind))
+    guard = next((figures.guard for figures in alike if figures.guard), "")
+    return ShortCircuitFigures(
+        guard=guard,
+        breaks_ka=own.breaking_ka,
+        marked_ka=own.marked_ka,
+        tested=read_combinations(own.tested_with),
+        energy_top=own.energy_ka2s,
+        peak_ka=own.peak_ka,
+        source="the builder's own figures",
+    )
 
 
 def _paths(
     circuits: Circuits, nets: Nets, sizing: Sizing, own_parts: tuple[OwnPart, ...], practice: Practice
 ) -> PowerPaths:
-    figures = {own.ref: _own_figures(own) for own in own_parts}
-    return power_paths(circuits, nets, sizing.parts, figures, north_american=practice.rulebook.north_american)
+    american = practice.rulebook.north_american
+    figures = {own.ref: _own_figures(own, north_american=american) for own in own_parts}
+    return power_paths(circuits, nets, sizing.parts, figures, north_american=american)
 
 
 def _rated(paths: PowerPaths, supply: Supply, practice: Practice, names: Names) -> ShortCircuit:

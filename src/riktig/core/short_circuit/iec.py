@@ -54,7 +54,7 @@ def lets_through(guard: PowerPart) -> list[tuple[float, float]]:
     if figures.guard == "gG":
         energy = gg_energy(guard.part.rated_a)
         return [(figures.breaks_ka, 1000 * energy)] if energy is not None and figures.breaks_ka else []
-    known = ((10.0, figures.energy_10), (6.0, figures.energy_6))
+    known = ((figures.breaks_ka, figures.energy_top), (10.0, figures.energy_10), (6.0, figures.energy_6))
     return [(ka, 1000 * energy) for ka, energy in known if energy and ka <= figures.breaks_ka]
 
 

@@ -73,6 +73,14 @@ def rate_north_american(
     return Rating(min(known) if known else None, volts, limits, "short-circuit current rating (SCCR)", notes)
 
 
+def _peak_ka(feeder: PowerPart, at_ka: float) -> float | None:
+    """The peak that a feeder's guard lets through: of fuses by their class, of a breaker as its maker gives it."""
+    figures = feeder.figures
+    if figures.peak_ka:
+        return figures.peak_ka if at_ka <= figures.breaks_ka else None
+    return fuse_peak_ka(figures.guard, feeder.part.rated_a, at_ka) if at_ka in COLUMNS else None
+
+
 class _Judge:
     def __init__(self, paths: PowerPaths, supply: Supply, tags: Mapping[DeviceId, str], transformer_v: float) -> None:
         self._paths, self._supply, self._tags = paths, supply, tags
@@ -151,12 +159,12 @@ class _Judge:
         if least is None or None in bears:
             return {}
         breaks = own[feeder.id].ka or 0.0
-        for column in COLUMNS:
-            peak = fuse_peak_ka(feeder.figures.guard, feeder.part.rated_a, column)
+        for column in (*COLUMNS, breaks):
+            peak = _peak_ka(feeder, column)
             if peak is None or peak > least or column > breaks:
                 continue
-            fuse = f"{self._tags[feeder.id]} ({feeder.figures.guard}, {feeder.part.rated_a:g} A)"
-            why = f"{fuse} lets {peak:g} kA through at {column:g} kA, no more than any part behind it bears."
+            guard = f"{self._tags[feeder.id]} ({feeder.figures.guard}, {feeder.part.rated_a:g} A)"
+            why = f"{guard} lets {peak:g} kA through at {column:g} kA, no more than any part behind it bears."
             return {
                 part.id: Limit(part.id, column, Basis.RAISED, why, raised_from=own[part.id].ka)
                 for part in behind

@@ -47,6 +47,8 @@ NUMBERS = (
     ("rated_a", "Rated current", " A", 2),
     ("breaking_ka", "Breaks a short circuit of", " kA", 1),
     ("marked_ka", "Marked for a short circuit of", " kA", 1),
+    ("energy_ka2s", "Lets through then", " kA²s", 1),
+    ("peak_ka", "Peak let through then", " kA", 1),
     ("min_mm2", "Clamp from", " mm²", 2),
     ("max_mm2", "Clamp to", " mm²", 2),
     ("strip", "Strip length", " mm", 1),
@@ -69,7 +71,12 @@ class PartsPage(QWidget):
             self.kind.addItem(placeable_kind.name, placeable_kind.id)
         self.kind.setMinimumContentsLength(10)
         self.kind.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
-        self.ref, self.words, self.holes = QLineEdit(), QLineEdit(), QLineEdit()
+        self.ref, self.words, self.holes, self.tested = QLineEdit(), QLineEdit(), QLineEdit(), QLineEdit()
+        self.tested.setPlaceholderText("gG 63: 50*; breaker 40: 10")
+        self.tested.setToolTip(
+            "The guard ahead with its most A, and the kA of the test; a star where it stays fit for use (type 2)"
+        )
+        self.tested.setAccessibleName("Tested behind")
         self.holes.setPlaceholderText("M4 8,8 84,8: a thread, then places from the corner")
         self.numbers: dict[str, QDoubleSpinBox] = {}
         form_of = QWidget()
@@ -87,6 +94,7 @@ class PartsPage(QWidget):
             box.valueChanged.connect(self._draw)
             self.numbers[name] = box
             form.addRow(label, box)
+        form.addRow("Tested behind", self.tested)
         form.addRow("Fixing holes", self.holes)
         self.colour = QComboBox()
         self.colour.setAccessibleName("Colour")
@@ -95,7 +103,7 @@ class PartsPage(QWidget):
         self.colour.currentIndexChanged.connect(self._draw)
         form.addRow("Colour", self.colour)
         self.holes.setAccessibleName("Fixing holes")
-        for line in (self.ref, self.words, self.holes):
+        for line in (self.ref, self.words, self.holes, self.tested):
             line.textChanged.connect(self._draw)
         self.kind.currentIndexChanged.connect(self._draw)
         area = QScrollArea()
@@ -192,7 +200,8 @@ class PartsPage(QWidget):
         numbers = {name: box.value() for name, box in self.numbers.items()}
         holes = read_holes(self.holes.text())
         ref, kind, words = self.ref.text().strip(), str(self.kind.currentData()), self.words.text().strip()
-        return OwnPart(ref, kind, words, holes=holes, colour=str(self.colour.currentData()), **numbers)
+        tested, colour = self.tested.text().strip(), str(self.colour.currentData())
+        return OwnPart(ref, kind, words, holes=holes, colour=colour, tested_with=tested, **numbers)
 
     def _part(self) -> Part | None:
         try:
@@ -230,6 +239,7 @@ class PartsPage(QWidget):
         for name, box in self.numbers.items():
             box.setValue(getattr(own, name))
         self.holes.setText(holes_text(own.holes))
+        self.tested.setText(own.tested_with)
         self.colour.setCurrentIndex(max(self.colour.findData(own.colour), 0))
         self._draw()
 
