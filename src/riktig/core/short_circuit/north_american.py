@@ -159,7 +159,7 @@ class _Judge:
         if least is None or None in bears:
             return {}
         breaks = own[feeder.id].ka or 0.0
-        for column in (*COLUMNS, breaks):
+        for column in sorted({*COLUMNS, breaks}, reverse=True):
             peak = _peak_ka(feeder, column)
             if peak is None or peak > least or column > breaks:
                 continue
