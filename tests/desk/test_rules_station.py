@@ -74,9 +74,9 @@ def test_what_changed_since_the_last_look_is_said_until_it_was_seen(window: Main
     assert "changed" not in station.words.text()
     session.edit("fault", Doing(lambda job: set_supply(job, fault_ka=25.0)))
     settle_window()
-    assert "2 changed since the last look" in station.words.text(), "E07 and E20"
+    assert "3 changed since the last look" in station.words.text(), "E07, E20 and E35"
     shown = [label.text() for label in station.findChildren(QLabel)]
-    assert shown.count("was: meets") == 2
+    assert shown.count("was: meets") == 3
     station.looked.click()
     assert "changed" not in station.words.text()
 
@@ -140,7 +140,7 @@ def test_a_finding_of_ones_own_is_noted_where_one_stands_and_settled(window: Mai
     page.table.selectRow(0)
     page.done.click()
     assert "0 open" in page.words.text()
-    assert cells(page)[4].startswith("cover changed")
+    assert cells(page)[3].startswith("cover changed")
     assert not any("cracked" in line for line in missing_papers(session.evaluation, session.records))
 
 

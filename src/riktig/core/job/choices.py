@@ -72,7 +72,7 @@ CHOICES: tuple[Choice, ...] = (
     Choice(
         "coordination",
         "After a short circuit a starter is",
-        "Type 1 is what usual breakers give; type 2 costs fuses or larger contactors and saves a standstill.",
+        "Usual breakers give type 1; type 2 costs fuses or larger parts, and saves a standstill.",
         values.Coordination,
         _RULES,
     ),
@@ -252,7 +252,7 @@ CHOICES: tuple[Choice, ...] = (
     Choice(
         "deviation_signed_by",
         "A deviation is accepted by",
-        "A shop of one can still sign; where there are two, the second asks what the first no longer does.",
+        "A shop of one can still sign; where there are two, the second sees what the first does not.",
         values.SignedBy,
         _WORK,
     ),

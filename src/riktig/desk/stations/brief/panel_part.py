@@ -1,6 +1,7 @@
 """The end of the letter: the box, what the panel comes to, and the practice of this job."""
 
 from collections.abc import Callable
+from textwrap import wrap
 from typing import cast
 
 from PySide6.QtCore import Qt
@@ -44,6 +45,10 @@ __all__ = ["EnclosurePart", "PanelPart", "PracticePart"]
 def _height(text: str) -> float | None:
     """A height, mm; empty where nobody knows it yet."""
     return read_quantity(text, "mm", "height above the floor") if text.strip() else None
+
+
+LONGEST_LINE = 84
+"""Letters of an argument that stand in one line of the narrowest letter (measured)."""
 
 
 def _box(key: str) -> Change:
@@ -196,8 +201,8 @@ class PracticePart(BriefPart):
                 label.setFont(words_font(10.5, bold=True))
                 self.body.addWidget(label)
             pick = self.pick_of(f"practice.{choice.field}", choice.question, choice.values, _practice(choice.field))
-            argument = plain_label(f"The default: {choice.argument}", "quiet", wraps=False)
-            self.body.addWidget(sentence(f"{choice.question}", pick, argument, points=10.5))
+            why = [plain_label(run, "quiet") for run in wrap(f"The default: {choice.argument}", LONGEST_LINE)]
+            self.body.addWidget(sentence(f"{choice.question}", pick, *why, points=10.5))
         self._house = self._colours()
         self.body.addWidget(self._house)
         self.body.addWidget(self._lengths())

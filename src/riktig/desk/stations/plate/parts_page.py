@@ -81,6 +81,8 @@ class PartsPage(QWidget):
         self.numbers: dict[str, QDoubleSpinBox] = {}
         form_of = QWidget()
         form = QFormLayout(form_of)
+        form.setRowWrapPolicy(QFormLayout.RowWrapPolicy.WrapLongRows)
+        form.setFieldGrowthPolicy(QFormLayout.FieldGrowthPolicy.ExpandingFieldsGrow)
         for label, field in (("Reference", self.ref), ("Kind", self.kind), ("Description", self.words)):
             form.addRow(label, field)
             field.setAccessibleName(label)

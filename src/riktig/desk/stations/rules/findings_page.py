@@ -1,6 +1,16 @@
 """What an inspector found at the panel in his own words, beside what the clauses found: open until it is settled."""
 
-from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QTableWidget, QTableWidgetItem, QVBoxLayout, QWidget
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import (
+    QHBoxLayout,
+    QHeaderView,
+    QLineEdit,
+    QPushButton,
+    QTableWidget,
+    QTableWidgetItem,
+    QVBoxLayout,
+    QWidget,
+)
 
 from riktig.core.keys import DeviceKey, Key, WireKey
 from riktig.core.rules import NotedFinding, findings_noted
@@ -13,7 +23,7 @@ from riktig.desk.widgets import plain_label
 
 __all__ = ["FindingsPage"]
 
-HEADS = ("Finding", "At", "Found by", "When", "Settled")
+HEADS = ("Finding", "At", "Found by", "Settled")
 
 
 class FindingsPage(QWidget):
@@ -41,8 +51,10 @@ class FindingsPage(QWidget):
         self.table.setEditTriggers(QTableWidget.EditTrigger.NoEditTriggers)
         self.table.setSelectionBehavior(QTableWidget.SelectionBehavior.SelectRows)
         self.table.verticalHeader().hide()
-        self.table.horizontalHeader().setStretchLastSection(True)
-        for column, width in ((0, 430), (1, 130), (2, 110), (3, 120)):
+        heads = self.table.horizontalHeader()
+        heads.setDefaultAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter)
+        heads.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
+        for column, width in ((1, 90), (2, 170), (3, 210)):
             self.table.setColumnWidth(column, grown(width))
         self.table.setWordWrap(True)
         self.how = QLineEdit()
@@ -68,7 +80,8 @@ class FindingsPage(QWidget):
         self.table.setRowCount(len(self._noted))
         for row, noted in enumerate(self._noted):
             settled = f"{noted.how}, {noted.settled.who}" if noted.settled else "open"
-            texts = (noted.facts.text, noted.facts.at or "panel", noted.record.who, noted.record.when[:16], settled)
+            found_by = f"{noted.record.who}, {noted.record.when[:10]}"
+            texts = (noted.facts.text, noted.facts.at or "panel", found_by, settled)
             for column, text in enumerate(texts):
                 item = QTableWidgetItem(text)
                 item.setToolTip(text)
