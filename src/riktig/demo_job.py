@@ -51,6 +51,8 @@ def wash_drum() -> Job:
         revision="B",
         maker="Riktig demonstration shop",
         serial="0417-01",
+        made="2026-11",
+        standard="IEC 61439-2, IEC 60204-1",
         supply=Supply(
             upstream_a=20.0, fault_ka=6.0, name="Incoming supply, shed board", upstream_device=UpstreamDevice.FUSES
         ),
@@ -70,6 +72,8 @@ def kelp_shed() -> Job:
         revision="A",
         maker="Riktig demonstration shop",
         serial="0418-01",
+        made="2026-12",
+        standard="IEC 61439-2, IEC 60204-1",
         supply=Supply(
             upstream_a=80.0,
             fault_ka=6.0,
@@ -167,6 +171,7 @@ def frost_fan() -> Job:
         revision="A",
         maker="Riktig demonstration shop",
         serial="0093-01",
+        made="2026-12",
         supply=Supply(
             voltage_v=480.0,
             voltage_to_neutral_v=277.0,

@@ -236,9 +236,10 @@ def test_every_label_of_the_shed_is_printed_at_true_size_on_sheets_that_fit_the_
 
 
 def test_the_nameplate_asks_for_what_its_standard_lists(evaluation: Evaluation[Job]) -> None:
-    """IEC 60204-1 16.4, from memory: maker, designation, serial number, main document, supply and full-load current."""
+    """IEC 60204-1 16.4 and IEC 61439-1 6.1, from memory: the maker, what it is, when and to what it was made, its supply."""
     asked = {field.name for field in evaluation.get(NAMEPLATE) if field.required}
-    assert asked == {"Maker", "Designation", "Serial number", "Document", "Supply", "Full-load current"}
+    of_60204 = {"Maker", "Designation", "Serial number", "Document", "Supply", "Full-load current"}
+    assert asked == of_60204 | {"Made", "Standard"}
 
 
 def test_the_rules_name_a_label_that_does_not_hold_its_text_and_count_the_others() -> None:

@@ -64,7 +64,7 @@ __all__ = [
 
 @dataclass(frozen=True)
 class SetHeading:
-    """Number, title, client, drawing number, revision, maker, serial number; whether further supplies were asked."""
+    """Number, title, client, drawing, revision, maker, serial number, date, standard; whether supplies were asked."""
 
     fields: HeadingFields
 

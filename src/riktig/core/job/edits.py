@@ -70,7 +70,7 @@ def new_job(number: str = "", title: str = "", practice: Practice | None = None)
 
 
 def set_heading(job: Job, **fields: Unpack[HeadingFields]) -> Job:
-    """Sets title, number, client, drawing number, revision, maker or serial number.
+    """Sets title, number, client, drawing number, revision, maker, serial number, date or standard.
 
     Args:
         job: The job; it is not changed.

@@ -289,4 +289,6 @@ class HeadingFields(TypedDict, total=False):
     revision: str
     maker: str
     serial: str
+    made: str
+    standard: str
     sources_asked: bool

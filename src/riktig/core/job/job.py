@@ -40,7 +40,8 @@ class Job:
     his own; ``purchases`` what the purchasing desk knows of the parts; ``wire_orders``
     how he joins the clamps of a potential, ``one_conductor`` clamps that take no second one; ``strips`` terminals
     in the order that he gave them; ``cables`` what shares one and how its cores are called; ``people`` who works
-    on it, anybody where none are named.
+    on it, anybody where none are named. ``made`` is when the panel was made, ``standard`` what its maker declares it
+    to: both stand on the nameplate, and neither is proposed.
     """
 
     number: str = ""
@@ -50,6 +51,8 @@ class Job:
     revision: str = "A"
     maker: str = ""
     serial: str = ""
+    made: str = ""
+    standard: str = ""
     supply: Supply = field(default_factory=Supply)
     practice: Practice = field(default_factory=Practice)
     enclosure: Enclosure = field(default_factory=Enclosure)

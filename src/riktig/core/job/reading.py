@@ -18,6 +18,7 @@ __all__ = [
     "JOB_LAST_NUMBER",
     "JOB_LID_GAP",
     "JOB_LOADS",
+    "JOB_MADE",
     "JOB_MAKER",
     "JOB_NUMBER",
     "JOB_NUMBERS",
@@ -36,6 +37,7 @@ __all__ = [
     "JOB_SIGNALS",
     "JOB_SOURCES",
     "JOB_SOURCES_ASKED",
+    "JOB_STANDARD",
     "JOB_STRIPS",
     "JOB_SUPPLY",
     "JOB_TAGS",
@@ -59,6 +61,8 @@ JOB_DRAWING_NUMBER = _part("drawing_number", lambda job: job.drawing_number)
 JOB_REVISION = _part("revision", lambda job: job.revision)
 JOB_MAKER = _part("maker", lambda job: job.maker)
 JOB_SERIAL = _part("serial", lambda job: job.serial)
+JOB_MADE = _part("made", lambda job: job.made)
+JOB_STANDARD = _part("standard", lambda job: job.standard)
 JOB_SUPPLY = _part("supply", lambda job: job.supply)
 JOB_PRACTICE = _part("practice", lambda job: job.practice)
 JOB_ENCLOSURE = _part("enclosure", lambda job: job.enclosure)

@@ -4,7 +4,8 @@ from .draw import draw_medium, label_pages, misfit_texts
 from .fit import LEADING, LEAST_CAPITAL, FittedText, fit_text
 from .index import Index, IndexEntry, find, index_of
 from .index_search import make_index, name_index
-from .make import Label, Labels, Medium, NameplateField, make_labels, nameplate_fields
+from .make import Label, Labels, Medium, make_labels
+from .nameplate import NameplateField, nameplate_fields
 from .printed import print_entries, to_print_again
 from .synonyms import SYNONYMS, same_words
 

@@ -6,22 +6,28 @@ from riktig.core.job import (
     JOB_DRAWING_NUMBER,
     JOB_ENCLOSURE,
     JOB_LOADS,
+    JOB_MADE,
     JOB_MAKER,
     JOB_NUMBER,
     JOB_PRACTICE,
     JOB_SERIAL,
     JOB_SOURCES,
+    JOB_STANDARD,
     JOB_SUPPLY,
+    ControlSupply,
+    Load,
     Practice,
+    Supply,
 )
 from riktig.core.labels.cards import make_cards
 from riktig.core.labels.index_search import make_index, name_index
-from riktig.core.labels.make import LabelInputs, NameplateInputs, make_labels, nameplate_fields
+from riktig.core.labels.make import LabelInputs, make_labels
+from riktig.core.labels.nameplate import NameplateInputs, nameplate_fields
 from riktig.core.plate import CUTS, LAYOUT
-from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, control_source
 from riktig.core.short_circuit import SHORT_CIRCUIT
 from riktig.core.simulation import LIVE_WITH_MAIN_OFF
-from riktig.core.sizing import DIAL_SETTINGS, SIZING
+from riktig.core.sizing import DC_VOLTS, DIAL_SETTINGS, SIZING
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
@@ -33,16 +39,31 @@ def _north_american(practice: Practice) -> bool:
 
 
 CARDS = (reads(CIRCUITS) & NETS & NAMES).derive("pin cards", make_cards)
+
+
+def _control_volts(loads: tuple[Load, ...], supply: Supply, practice: Practice) -> float:
+    source, _why = control_source(loads, supply, practice)
+    direct = supply.voltage_to_neutral_v if supply.neutral else supply.voltage_v
+    return {ControlSupply.DC: DC_VOLTS, ControlSupply.DIRECT: direct}.get(source, practice.transformer_v)
+
+
+_CONTROL = (reads(JOB_LOADS) & JOB_SUPPLY & JOB_PRACTICE).derive("control voltage", _control_volts)
 _MARKET = reads(JOB_PRACTICE).derive("market of the nameplate", _north_american)
 NAMEPLATE_INPUTS = (
     reads(JOB_MAKER)
     & JOB_NUMBER
     & JOB_SERIAL
+    & JOB_MADE
+    & JOB_STANDARD
     & JOB_DRAWING_NUMBER
     & JOB_SUPPLY
     & JOB_ENCLOSURE
+    & JOB_SOURCES
+    & JOB_LOADS
+    & CIRCUITS
     & SIZING
     & SHORT_CIRCUIT
+    & _CONTROL
     & _MARKET
 ).derive("nameplate inputs", NameplateInputs)
 NAMEPLATE = reads(NAMEPLATE_INPUTS).derive("nameplate", nameplate_fields)

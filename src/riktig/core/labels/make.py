@@ -9,7 +9,6 @@ from riktig.core.catalogue import Can
 from riktig.core.door import LEGEND_PLATE, NAMEPLATE, on_door
 from riktig.core.job import (
     DeviceId,
-    Enclosure,
     MarkedWires,
     MarkerText,
     PhaseNames,
@@ -20,25 +19,16 @@ from riktig.core.job import (
     TerminalTemperature,
 )
 from riktig.core.keys import DeviceKey, Key, PartKey, PieceKey, WireKey
+from riktig.core.labels.nameplate import NameplateField
 from riktig.core.plate import Piece
 from riktig.core.schematic import Circuits, Names, PinLabels, Zone
 from riktig.core.short_circuit import ShortCircuit
 from riktig.core.simulation import LiveNet
-from riktig.core.sizing import Sizing
 from riktig.core.terminals import Strips
 from riktig.core.wiring import Wiring
 from riktig.core.wiring.colours import colour_table
 
-__all__ = [
-    "Label",
-    "LabelInputs",
-    "Labels",
-    "Medium",
-    "NameplateField",
-    "NameplateInputs",
-    "make_labels",
-    "nameplate_fields",
-]
+__all__ = ["Label", "LabelInputs", "Labels", "Medium", "make_labels"]
 
 
 class Medium(Enum):
@@ -87,15 +77,6 @@ class Label:
 
 
 @dataclass(frozen=True, slots=True)
-class NameplateField:
-    """One thing the nameplate says. Required by the rulebook or not."""
-
-    name: str
-    value: str
-    required: bool
-
-
-@dataclass(frozen=True, slots=True)
 class Labels:
     """All labels, in the order they are put on, and the fields of the nameplate."""
 
@@ -105,45 +86,6 @@ class Labels:
     def on(self, medium: Medium) -> tuple[Label, ...]:
         """Those on one medium."""
         return tuple(label for label in self.labels if label.medium is medium)
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class NameplateInputs:
-    """What a nameplate says it of: the texts of the job, and what is behind its ratings."""
-
-    maker: str
-    number: str
-    serial: str
-    drawing_number: str
-    supply: Supply
-    enclosure: Enclosure
-    sizing: Sizing
-    short_circuit: ShortCircuit
-    north_american: bool
-
-
-def nameplate_fields(inputs: NameplateInputs) -> tuple[NameplateField, ...]:
-    """What the nameplate says.
-
-    Source:
-        IEC 60204-1:2016 16.4 and IEC 61439-1 6.1; the short-circuit rating by NEC 409.110(4); all from memory. It is
-        that of the panel by its weakest part, never what the supply gives or the main breaker breaks.
-    """
-    supply, sizing = inputs.supply, inputs.sizing
-    rating = inputs.short_circuit.rating
-    rated = f"{rating.ka:g} kA at {rating.volts:g} V" if rating.is_known else ""
-    largest = f"{sizing.largest_a:g} A" if sizing.largest_a else ""
-    return (
-        NameplateField("Maker", inputs.maker, True),
-        NameplateField("Designation", inputs.number, True),
-        NameplateField("Serial number", inputs.serial, True),
-        NameplateField("Document", inputs.drawing_number, True),
-        NameplateField("Supply", f"{supply.system_name} {supply.voltage_name} {supply.frequency_hz:g} Hz", True),
-        NameplateField("Full-load current", f"{sizing.full_load_a:g} A", True),
-        NameplateField("Largest motor", largest, False),
-        NameplateField("Short-circuit rating", rated, inputs.north_american),
-        NameplateField("Degree of protection", inputs.enclosure.rating, False),
-    )
 
 
 @dataclass(frozen=True, slots=True, eq=False)

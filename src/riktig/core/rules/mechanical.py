@@ -80,7 +80,7 @@ def nameplate_complete(view: View) -> ClauseResult:
         Finding(
             "M01",
             Verdict.JUDGE if field.name == RATING else Verdict.FAILS,
-            f"Nameplate: {field.name.lower()} missing.",
+            f"Nameplate: {field.name.lower()} missing ({field.clause}).",
             PartKey("nameplate"),
             clause,
             "See the clause “Short-circuit rating”: a figure of a part is missing."

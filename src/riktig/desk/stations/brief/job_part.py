@@ -82,6 +82,10 @@ class JobPart(BriefPart):
                 said("maker", "Maker", 230),
                 ", serial number",
                 said("serial", "Serial number", 110),
+                ", made in",
+                said("made", "When it is made", 90),
+                ", declared by its maker to",
+                said("standard", "Standard on the nameplate", 190),
                 ".",
             )
         )
