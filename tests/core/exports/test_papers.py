@@ -82,7 +82,7 @@ KEYS = {
     "wires": "order number from to mm2 size type colour length_mm cut_mm from_end to_end from_strip_mm to_strip_mm "
     "from_torque_n_m to_torque_n_m ducts stage batch key",
     "terminals": "strip position mark kind colour number inside cable core field max_mm2",
-    "labels": "medium text copies where width_mm height_mm",
+    "labels": "medium text copies where width_mm height_mm code",
     "cuts": "piece stock length_mm place screws_mm",
     "holes": "hole face x_mm y_mm drill_mm tap for note tool width_mm height_mm class",
     "operators": "tag legend means part blocks places depth wiring_room moved_by let_go door x y key",

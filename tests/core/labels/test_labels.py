@@ -236,7 +236,7 @@ def test_every_label_of_the_shed_is_printed_at_true_size_on_sheets_that_fit_the_
 
 
 def test_the_nameplate_asks_for_what_its_standard_lists(evaluation: Evaluation[Job]) -> None:
-    """IEC 60204-1 16.4 and IEC 61439-1 6.1, from memory: the maker, what it is, when and to what it was made, its supply."""
+    """IEC 60204-1 16.4 and IEC 61439-1 6.1, from memory: maker, designation, date, standard, supply."""
     asked = {field.name for field in evaluation.get(NAMEPLATE) if field.required}
     of_60204 = {"Maker", "Designation", "Serial number", "Document", "Supply", "Full-load current"}
     assert asked == of_60204 | {"Made", "Standard"}

@@ -13,10 +13,12 @@ EVALUATION = Evaluation(kelp_shed())
 WIRES = EVALUATION.get(WIRING)
 NUMBER = EVALUATION.document.number
 
+THINGS = {tag: device for device, tag in EVALUATION.get(NAMES).tag.items()}
+
 
 def scan(text: str, records: list[Record] | None = None, printed: tuple[str, ...] = ()) -> Scan:
     progress = progress_of(WIRES, records or [])
-    return read_scan(text, NUMBER, progress, WIRES.batches, EVALUATION.get(NAMES), printed)
+    return read_scan(text, NUMBER, progress, WIRES.batches, THINGS, printed)
 
 
 def test_a_marker_means_all_wires_of_its_number_the_unfinished_first() -> None:

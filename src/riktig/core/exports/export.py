@@ -36,6 +36,7 @@ from riktig.core.exports.record import (
     metal_record,
     test_record,
 )
+from riktig.core.exports.schedules import label_files
 from riktig.core.exports.svg import as_svg
 from riktig.core.exports.tables import as_csv, write_xlsx
 from riktig.core.exports.template import template_of, write_template
@@ -189,6 +190,8 @@ def _write_all(
         write_set(file(f"{stem}_plate_{sheet.value}.pdf"), head, (plate_page(evaluation, sheet),), ())
     write_xlsx(file(f"{stem}_schedules.xlsx"), tables, head)
     for table in tables:
+        file(f"csv/{table.name.replace(' ', '_')}.csv").write_text(as_csv(table, marked=marked), encoding="utf-8")
+    for table in label_files(evaluation):
         file(f"csv/{table.name.replace(' ', '_')}.csv").write_text(as_csv(table, marked=marked), encoding="utf-8")
     for what, drawing in (("plate", evaluation.get(PLATE_DRAWING)), ("door", evaluation.get(DOOR_DRAWING))):
         progress.step(0.85, what)

@@ -15,9 +15,10 @@ from riktig.core.exports.schedules_kits import kit_cards
 from riktig.core.exports.schedules_plate import plate_parts
 from riktig.core.geometry import Drawing
 from riktig.core.holes import HOLES, SHEETS, draw_sheet, mark_out
-from riktig.core.job import EndStyle, Job
+from riktig.core.job import CodesOn, EndStyle, Job
 from riktig.core.labels import CARDS, LABELS, Medium, card_pages, label_pages
 from riktig.core.plate import LAYOUT
+from riktig.core.production import batch_code
 from riktig.core.schematic import without_title_block
 from riktig.core.short_circuit import RATING_DRAWING
 from riktig.core.terminals import STRIPS, strip_pages
@@ -153,8 +154,13 @@ def label_sheets(evaluation: Evaluation[Job]) -> list[Page]:
 
 def batch_card_sheets(evaluation: Evaluation[Job]) -> list[Page]:
     """The cards of all batches of wires at true size, to be cut apart and taken to the bench."""
-    flexible = evaluation.document.practice.ends is EndStyle.FERRULES
-    sheets = bench_sheets(evaluation.get(WIRING), evaluation.get(LAYOUT), flexible=flexible)
+    job = evaluation.document
+    flexible = job.practice.ends is EndStyle.FERRULES
+
+    def code(batch: int) -> str:
+        return batch_code(job.number, batch) if job.practice.codes is CodesOn.LABELS else ""
+
+    sheets = bench_sheets(evaluation.get(WIRING), evaluation.get(LAYOUT), flexible=flexible, code=code)
     sheets += stacked(kit_cards(evaluation))
     return [Page(sheet, to_scale=True, sheet=paper_of(evaluation.document), as_it_is=True) for sheet in sheets]
 

@@ -9,7 +9,7 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.holes import HOLES, METAL_HOLES, Hole, along_pieces
 from riktig.core.job import EndStyle, Job, PinRef
-from riktig.core.labels import LABELS
+from riktig.core.labels import LABELS, Medium
 from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.proving import NOT_CONNECTED, TESTS, Test
 from riktig.core.rules import RULES, findings_of
@@ -19,7 +19,7 @@ from riktig.core.standards import LB_IN_PER_N_M, Why, conductor_name, conductor_
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
-__all__ = ["SCHEDULES", "Schedule", "Value", "holes_of"]
+__all__ = ["SCHEDULES", "Schedule", "Value", "holes_of", "label_files"]
 
 
 def _nets(evaluation: Evaluation[Job]) -> Schedule:
@@ -136,7 +136,7 @@ def _terminals(evaluation: Evaluation[Job]) -> Schedule:
 
 def _labels(evaluation: Evaluation[Job]) -> Schedule:
     rows = tuple(
-        (label.medium.value, " / ".join(label.lines), label.copies, label.where, *label.size)
+        (label.medium.value, " / ".join(label.lines), label.copies, label.where, *label.size, label.code)
         for label in evaluation.get(LABELS).labels
     )
     columns = (
@@ -146,8 +146,31 @@ def _labels(evaluation: Evaluation[Job]) -> Schedule:
         ("where", "Where"),
         ("width_mm", "Width mm"),
         ("height_mm", "Height mm"),
+        ("code", "Code"),
     )
     return Schedule("labels", "Labels", columns, rows)
+
+
+def label_files(evaluation: Evaluation[Job]) -> tuple[Schedule, ...]:
+    """For a label machine: a list for each medium, in the order of its labels, a column for each line of text.
+
+    Of a label that is wanted twice two rows stand there, so that the machine prints what is in the file and no more.
+    """
+    files: list[Schedule] = []
+    for medium in Medium:
+        labels = evaluation.get(LABELS).on(medium)
+        lines = max((len(label.lines) for label in labels), default=0)
+        if not lines:
+            continue
+        columns = tuple((f"line_{n}", f"Line {n}") for n in range(1, lines + 1))
+        columns += (("code", "Code"), ("width_mm", "Width mm"), ("height_mm", "Height mm"))
+        rows: tuple[tuple[Value, ...], ...] = tuple(
+            (*label.lines, *[""] * (lines - len(label.lines)), label.code, *label.size)
+            for label in labels
+            for _ in range(label.copies)
+        )
+        files.append(Schedule(f"labels {medium.value}", medium.value.capitalize(), columns, rows))
+    return tuple(files)
 
 
 def _cuts(evaluation: Evaluation[Job]) -> Schedule:

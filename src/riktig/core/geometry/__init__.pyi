@@ -1,3 +1,4 @@
+from .codes import LEAST_MODULE, code_fits, code_marks
 from .display import Align, Arc, Circle, Drawing, Face, Line, Poly, Shape, Text, bounds_of, hit, moved, scaled
 from .legible import Legible, legible
 from .letters import CAPITAL, run_of
@@ -6,6 +7,7 @@ from .rect import TOLERANCE_MM, Point, Rect, close
 
 __all__ = [
     "CAPITAL",
+    "LEAST_MODULE",
     "TOLERANCE_MM",
     "Align",
     "Arc",
@@ -21,6 +23,8 @@ __all__ = [
     "Text",
     "bounds_of",
     "close",
+    "code_fits",
+    "code_marks",
     "hit",
     "legible",
     "moved",

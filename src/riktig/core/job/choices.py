@@ -180,6 +180,13 @@ CHOICES: tuple[Choice, ...] = (
         "letters", "Tags begin with", "One letter is read at sight and fits the smallest label.", values.Letters, _NAMES
     ),
     Choice(
+        "codes",
+        "Codes for a scanner stand on",
+        "Words are read without a tool; where a scanner is at the bench, a code saves typing.",
+        values.CodesOn,
+        _NAMES,
+    ),
+    Choice(
         "marker",
         "A wire marker says",
         "The number alone fits every marker and is read at a glance.",

@@ -21,6 +21,7 @@ from riktig.core.job.load_values import (
 )
 from riktig.core.job.practice_values import (
     Batching,
+    CodesOn,
     Colours,
     Continuity,
     ControlSupply,
@@ -185,6 +186,7 @@ class PracticeFields(TypedDict, total=False):
     overload_mount: OverloadMount
     run_lamp: RunLamp
     control_tap: ControlTap
+    codes: CodesOn
     marker: MarkerText
     fixing: Fixing
     batching: Batching

@@ -7,6 +7,7 @@ from riktig.core.job.house_tables import POTENTIALS, ClassLetters, ReservedNumbe
 from riktig.core.job.number_ranges import PRACTICE_LIMITS
 from riktig.core.job.practice_values import (
     Batching,
+    CodesOn,
     Colours,
     Continuity,
     ControlSupply,
@@ -88,6 +89,7 @@ class Practice:
     overload_mount: OverloadMount = OverloadMount.PLUGGED
     run_lamp: RunLamp = RunLamp.AUXILIARY
     control_tap: ControlTap = ControlTap.BEFORE
+    codes: CodesOn = CodesOn.NOTHING
     marker: MarkerText = MarkerText.NUMBER
     fixing: Fixing = Fixing.TAPPED
     batching: Batching = Batching.LONGEST

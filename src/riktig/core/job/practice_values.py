@@ -4,6 +4,7 @@ from enum import Enum
 
 __all__ = [
     "Batching",
+    "CodesOn",
     "Colours",
     "Continuity",
     "ControlSupply",
@@ -100,6 +101,13 @@ class ControlTap(Enum):
     def ahead(self) -> bool:
         """Whether control can be fed with the motor breaker off."""
         return self is ControlTap.BEFORE
+
+
+class CodesOn(Enum):
+    """Whether labels and cards carry a code for a scanner beside their words."""
+
+    NOTHING = "nothing"
+    LABELS = "device labels, cable tags, the nameplate and batch cards"
 
 
 class MarkerText(Enum):

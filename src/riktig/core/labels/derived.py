@@ -80,6 +80,7 @@ LABEL_INPUTS = (
     & DIAL_SETTINGS
     & CUTS
     & SHORT_CIRCUIT
+    & JOB_NUMBER
 ).derive("label inputs", LabelInputs)
 LABELS = reads(LABEL_INPUTS).derive("labels", make_labels)
 NAME_INDEX = (reads(CIRCUITS) & NETS & NAMES & SHEETS & JOB_LOADS).derive("name index", name_index)

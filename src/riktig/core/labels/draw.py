@@ -3,7 +3,20 @@
 from dataclasses import dataclass
 from functools import lru_cache
 
-from riktig.core.geometry import Align, Drawing, Face, Line, Point, Poly, Rect, Shape, Text, moved
+from riktig.core.geometry import (
+    Align,
+    Drawing,
+    Face,
+    Line,
+    Point,
+    Poly,
+    Rect,
+    Shape,
+    Text,
+    code_fits,
+    code_marks,
+    moved,
+)
 from riktig.core.keys import Key
 from riktig.core.labels.fit import FittedText, fit_text, text_marks
 from riktig.core.labels.make import Label, Labels, Medium
@@ -146,13 +159,29 @@ def _written(medium: Medium, lines: tuple[str, ...], rect: Rect) -> list[_Writte
 
 def misfit_texts(label: Label) -> tuple[str, ...]:
     """The texts of a label that do not fit it at the smallest capital that can be read."""
-    return _misfits(label.medium, label.size, label.lines)
+    return _misfits(label.medium, label.size, label.lines, label.code)
 
 
 @lru_cache(maxsize=16384)  # pure; the same texts come again with every edit
-def _misfits(medium: Medium, size: tuple[float, float], lines: tuple[str, ...]) -> tuple[str, ...]:
-    written = _written(medium, lines, Rect(0, 0, *size))
-    return tuple(part.text for part in written if part.text and part.fitted is None)
+def _misfits(medium: Medium, size: tuple[float, float], lines: tuple[str, ...], code: str) -> tuple[str, ...]:
+    words, square = _beside(Rect(0, 0, *size), code)
+    misfits = [part.text for part in _written(medium, lines, words) if part.text and part.fitted is None]
+    if square and not code_fits(code, square.height):
+        misfits.append(code)
+    return tuple(misfits)
+
+
+WIDEST_CODE = 18.0
+"""The side of the largest code on a label, mm (chosen by us: read at arm's length)."""
+
+
+def _beside(rect: Rect, code: str) -> tuple[Rect, Rect | None]:
+    """The room for the words of a label, and the square for its code at the right; None without one."""
+    if not code:
+        return rect, None
+    side = min(rect.height, WIDEST_CODE)
+    square = Rect(rect.right - side, rect.y + (rect.height - side) / 2, side, side)
+    return Rect(rect.x, rect.y, rect.width - side, rect.height), square
 
 
 def label_marks(label: Label, rect: Rect) -> list[Shape]:
@@ -167,7 +196,10 @@ def label_marks(label: Label, rect: Rect) -> list[Shape]:
     if label.medium is Medium.WARNING:
         shapes[0] = box(rect, "ink", 0.4, "lens yellow", key, "label")
         shapes += electricity_sign(rect.x + 3, rect.centre.y - SIGN_HIGH / 2, key)
-    for written in _written(label.medium, label.lines, rect):
+    words, square = _beside(rect, label.code)
+    if square:
+        shapes += code_marks(label.code, square, key)
+    for written in _written(label.medium, label.lines, words):
         fitted = written.fitted
         if fitted is None and written.text:
             shapes.append(Line(rect.x, rect.y, rect.right, rect.bottom, "fails", 0.4, key=key))

@@ -67,6 +67,10 @@ def index_of(entries: Iterable[IndexEntry]) -> Index:
     )
 
 
+_CODE = re.compile(r"\s*\S+/-(\S+)\s*")
+"""What the code of a label says: the job, and the tag of the thing."""
+
+
 def find(index: Index, text: str, limit: int = 12) -> tuple[IndexEntry, ...]:
     """The entries that best answer what was typed.
 
@@ -81,6 +85,8 @@ def find(index: Index, text: str, limit: int = 12) -> tuple[IndexEntry, ...]:
         text: The text.
         limit: At most so many.
     """
+    scanned = _CODE.fullmatch(text)
+    text = scanned[1] if scanned else text
     wanted = " ".join(text.lower().split())
     if not wanted:
         return ()

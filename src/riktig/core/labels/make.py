@@ -8,6 +8,7 @@ from math import sqrt
 from riktig.core.catalogue import Can
 from riktig.core.door import LEGEND_PLATE, NAMEPLATE, on_door
 from riktig.core.job import (
+    CodesOn,
     DeviceId,
     MarkedWires,
     MarkerText,
@@ -69,11 +70,14 @@ class Label:
     copies: int
     where: str
     key: Key | None
+    code: str = ""
+    """What its code says to a scanner; "" without one."""
 
     @property
     def size(self) -> tuple[float, float]:
-        """Width and height, mm."""
-        return SIZES[self.medium]
+        """Width and height, mm; what carries a code beside its words is wider by the code."""
+        width, height = SIZES[self.medium]
+        return (width + height, height) if self.code and self.medium is not Medium.NAMEPLATE else (width, height)
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,16 +114,18 @@ class LabelInputs:
     """What is cut of rail, duct and lids: each carries its name and length."""
     short_circuit: ShortCircuit
     """What the supply can give: it stands on the plate over its terminals."""
+    number: str
+    """Of the job: codes begin with it."""
+
+    def code(self, thing: str) -> str:
+        """What a code of a device or a cable says, where the practice wants codes: “KS-0418/-K1”."""
+        return f"{self.number}/-{thing}" if self.practice.codes is CodesOn.LABELS else ""
 
 
 def make_labels(inputs: LabelInputs) -> Labels:
     """Every label of the panel. Wire markers come in pairs, in the order of the batches."""
-    circuits, names, strips, fields = inputs.circuits, inputs.names, inputs.strips, inputs.fields
-    labels = [
-        *_of_devices(circuits, names, inputs.settings),
-        *_of_wires(inputs.wiring, names, inputs.practice),
-        *_of_strips(strips),
-    ]
+    circuits, names, fields = inputs.circuits, inputs.names, inputs.fields
+    labels = [*_of_devices(inputs), *_of_wires(inputs.wiring, names, inputs.practice), *_of_strips(inputs)]
     for piece in inputs.pieces:
         length = f"{piece.length:g} mm {piece.place}"
         labels.append(Label(Medium.PIECE, (piece.name, length), 1, "on the piece", PieceKey(piece.name)))
@@ -131,19 +137,20 @@ def make_labels(inputs: LabelInputs) -> Labels:
             Label(Medium.WARNING, (source.name.upper(), words), 1, "door and where it enters", PartKey("sources"))
         )
     lines = tuple(f"{field.name}: {field.value}" for field in fields if field.value)
-    labels.append(Label(Medium.NAMEPLATE, lines, 1, "door, outside", PartKey("nameplate")))
+    whole = inputs.number if inputs.practice.codes is CodesOn.LABELS else ""
+    labels.append(Label(Medium.NAMEPLATE, lines, 1, "door, outside", PartKey("nameplate"), whole))
     return Labels(tuple(labels), fields)
 
 
-def _of_devices(circuits: Circuits, names: Names, settings: Mapping[DeviceId, float]) -> Iterator[Label]:
-    for device in circuits.devices:
-        tag = names.tag[device.id]
+def _of_devices(inputs: LabelInputs) -> Iterator[Label]:
+    for device in inputs.circuits.devices:
+        tag = inputs.names.tag[device.id]
         if device.zone is Zone.PLATE and not device.strip:
-            amps = settings.get(device.id)
+            amps = inputs.settings.get(device.id)
             words = f"set to {amps:g} A" if amps else device.purpose
-            yield Label(Medium.DEVICE, (tag, words), 1, "plate", DeviceKey(device.id))
+            yield Label(Medium.DEVICE, (tag, words), 1, "plate", DeviceKey(device.id), inputs.code(tag))
         if device.zone is Zone.DOOR and device.kind.can(Can.EARTH_STUD):
-            yield Label(Medium.DEVICE, (tag, device.purpose), 1, "door", DeviceKey(device.id))
+            yield Label(Medium.DEVICE, (tag, device.purpose), 1, "door", DeviceKey(device.id), inputs.code(tag))
         if on_door(device) or device.kind.can(Can.MAIN_SWITCH):
             yield Label(Medium.LEGEND, (device.legend,), 1, f"door, {tag}", DeviceKey(device.id))
 
@@ -164,13 +171,15 @@ def _of_wires(wiring: Wiring, names: Names, practice: Practice) -> Iterator[Labe
             yield Label(Medium.WIRE, (text,), 1, f"at {end.label}", WireKey(wire.key))
 
 
-def _of_strips(strips: Strips) -> Iterator[Label]:
-    for strip in strips.strips:
-        yield Label(Medium.DEVICE, (strip.tag, strip.purpose), 1, "strip", DeviceKey(strip.rows[0].device))
+def _of_strips(inputs: LabelInputs) -> Iterator[Label]:
+    for strip in inputs.strips.strips:
+        first = DeviceKey(strip.rows[0].device)
+        yield Label(Medium.DEVICE, (strip.tag, strip.purpose), 1, "strip", first, inputs.code(strip.tag))
         for row in strip.rows:
             yield Label(Medium.TERMINAL, (row.mark,), 2, f"{strip.tag}, {row.position}", DeviceKey(row.device))
-    for cable in strips.cables:
-        yield Label(Medium.CABLE, (cable.tag, cable.make_up), 2, "both ends", DeviceKey(cable.device))
+    for cable in inputs.strips.cables:
+        of = DeviceKey(cable.device)
+        yield Label(Medium.CABLE, (cable.tag, cable.make_up), 2, "both ends", of, inputs.code(cable.tag))
 
 
 SKILLED = "Only skilled persons open this door: switch off, lock and prove dead before work."

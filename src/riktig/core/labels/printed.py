@@ -22,7 +22,7 @@ def _subjects(labels: Iterable[Label]) -> list[tuple[str, Label]]:
 
 
 def _text(label: Label) -> str:
-    return " / ".join(label.lines)
+    return " / ".join((*label.lines, f"[{label.code}]")) if label.code else " / ".join(label.lines)
 
 
 def print_entries(labels: Labels, medium: Medium, only: Iterable[Label] | None = None) -> list[NewRecord]:

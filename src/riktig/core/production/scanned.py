@@ -6,7 +6,6 @@ from enum import Enum
 
 from riktig.core.ids import DeviceId, WireId
 from riktig.core.production.ticks import BuildProgress
-from riktig.core.schematic import Names
 from riktig.core.wiring import Batch
 
 __all__ = ["Scan", "ScanKind", "batch_code", "read_scan", "wire_code"]
@@ -53,7 +52,7 @@ def read_scan(
     job_number: str,
     progress: BuildProgress,
     batches: Collection[Batch],
-    names: Names,
+    things: Mapping[str, DeviceId],
     printed: Collection[str] = (),
 ) -> Scan:
     """What a code stands for in a job.
@@ -66,7 +65,7 @@ def read_scan(
         job_number: Of the job at hand.
         progress: What is done to the wires.
         batches: All batches.
-        names: Tags of devices.
+        things: Devices by their tags, and what each cable goes to by its own.
         printed: Numbers that were printed once; one that no wire carries any more is retired.
     """
     code = text.strip()
@@ -75,6 +74,8 @@ def read_scan(
     job, _, thing = code.rpartition("/")
     if job and job.casefold() != job_number.casefold():
         return Scan(ScanKind.UNKNOWN, said=f"“{code}” belongs to the job {job}; this is {job_number}.")
+    if thing.startswith("-"):  # the code of a device or a cable, so that “B1” of a label is no batch
+        return _of_label(code, thing.removeprefix("-"), things)
     wires = [state for state in progress.states if state.wire.number == thing]
     if wires:
         wires.sort(key=lambda state: state.complete)
@@ -84,7 +85,7 @@ def read_scan(
         batch = next((batch for batch in batches if str(batch.number) == number.lstrip("0")), None)
         if batch:
             return Scan(ScanKind.BATCH, batch.wires, batch.number)
-    device = _tagged(thing, names.tag)
+    device = _tagged(thing, things)
     if device:
         return Scan(ScanKind.DEVICE, device=device)
     if thing in printed:
@@ -95,5 +96,12 @@ def read_scan(
     return Scan(ScanKind.UNKNOWN, said=f"Nothing in this panel is called “{thing}”.")
 
 
-def _tagged(tag: str, tags: Mapping[DeviceId, str]) -> DeviceId | None:
-    return next((device for device, own in tags.items() if own.casefold() == tag.casefold()), None)
+def _of_label(code: str, tag: str, things: Mapping[str, DeviceId]) -> Scan:
+    device = _tagged(tag, things)
+    if device:
+        return Scan(ScanKind.DEVICE, device=device)
+    return Scan(ScanKind.UNKNOWN, said=f"Nothing in this panel is called “{tag}”; the code says “{code}”.")
+
+
+def _tagged(tag: str, things: Mapping[str, DeviceId]) -> DeviceId | None:
+    return next((device for own, device in things.items() if own.casefold() == tag.casefold()), None)

@@ -4,9 +4,9 @@ Each card holds a few wires, so that every text is read at arm's length; a large
 is as long as it is cut, beside the others of the batch; what is trimmed off when it is in is drawn hollow.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 
-from riktig.core.geometry import Align, Drawing, Face, Line, Rect, Shape, Text, moved, run_of, scaled
+from riktig.core.geometry import Align, Drawing, Face, Line, Rect, Shape, Text, code_marks, moved, run_of, scaled
 from riktig.core.keys import BatchKey, WireKey
 from riktig.core.plate import Layout, box
 from riktig.core.standards import conductor_name, conductor_type
@@ -32,7 +32,16 @@ LEAST = 2.5
 WIDEST_LABEL = 31.0
 
 
-def bench_cards(wiring: Wiring, batch: Batch, layout: Layout, *, flexible: bool) -> tuple[Drawing, ...]:
+def no_code(batch: int) -> str:
+    """No code on any card."""
+    return ""
+
+
+CODE = 21.0
+"""The side of a card's code, mm (chosen by us: read from half a metre)."""
+
+
+def bench_cards(wiring: Wiring, batch: Batch, layout: Layout, *, flexible: bool, code: str = "") -> tuple[Drawing, ...]:
     """The cards of one batch.
 
     Args:
@@ -40,6 +49,7 @@ def bench_cards(wiring: Wiring, batch: Batch, layout: Layout, *, flexible: bool)
         batch: The batch.
         layout: The plate: where each part stands.
         flexible: Whether conductors are of class 5, with ferrules.
+        code: What a scanner reads off the card; "" without one.
     """
     by_key = {wire.key: wire for wire in wiring.wires}
     wires = [by_key[key] for key in batch.wires]
@@ -49,7 +59,7 @@ def bench_cards(wiring: Wiring, batch: Batch, layout: Layout, *, flexible: bool)
         height = max(TOP + STEP * len(part) + 2.0, LEAST_CARD)
         shapes = (
             box(Rect(0.5, 0.5, CARD_WIDTH - 1, height - 1), "line", 0.35, "card", BatchKey(batch.number), "card"),
-            *_head(batch, (n, len(parts)), flexible),
+            *_head(batch, (n, len(parts)), flexible, code),
             *(mark for row, wire in enumerate(part) for mark in _row(wire, TOP + row * STEP, batch.cut)),
             *_plate(part, layout, height),
         )
@@ -57,15 +67,22 @@ def bench_cards(wiring: Wiring, batch: Batch, layout: Layout, *, flexible: bool)
     return tuple(cards)
 
 
-def bench_sheets(wiring: Wiring, layout: Layout, *, flexible: bool) -> tuple[Drawing, ...]:
+def bench_sheets(
+    wiring: Wiring, layout: Layout, *, flexible: bool, code: Callable[[int], str] = no_code
+) -> tuple[Drawing, ...]:
     """The cards of all batches, as many below each other as a sheet holds, to be cut apart.
 
     Args:
         wiring: All wires.
         layout: The plate: where each part stands.
         flexible: Whether conductors are of class 5, with ferrules.
+        code: What a scanner reads off the card of a batch, by its number.
     """
-    return stacked(card for batch in wiring.batches for card in bench_cards(wiring, batch, layout, flexible=flexible))
+    return stacked(
+        card
+        for batch in wiring.batches
+        for card in bench_cards(wiring, batch, layout, flexible=flexible, code=code(batch.number))
+    )
 
 
 def stacked(cards: Iterable[Drawing]) -> tuple[Drawing, ...]:
@@ -88,7 +105,7 @@ def stacked(cards: Iterable[Drawing]) -> tuple[Drawing, ...]:
     return tuple(Drawing(CARD_WIDTH, SHEET, tuple(shapes), "Cards for the bench") for shapes in sheets)
 
 
-def _head(batch: Batch, which: tuple[int, int], flexible: bool) -> Iterable[Shape]:
+def _head(batch: Batch, which: tuple[int, int], flexible: bool, code: str) -> Iterable[Shape]:
     """Number, stage, between where, conductor and cut length, and what the boxes are for."""
     key = BatchKey(batch.number)
     number, count = which
@@ -100,10 +117,14 @@ def _head(batch: Batch, which: tuple[int, int], flexible: bool) -> Iterable[Shap
     yield Text(left, 8.5, batch.stage.value, 4.2, face=Face.BOLD, key=key)
     yield Text(left, 15, between, 3.4, key=key)
     yield Text(left, 21, conductor, 3.2, key=key)
-    yield Text(CARD_WIDTH - 4, 13, f"{batch.cut:g} mm", 7.0, face=Face.PRINTED_BOLD, align=Align.RIGHT, key=key)
+    right = CARD_WIDTH - 4
+    if code:
+        yield from code_marks(code, Rect(CARD_WIDTH - CODE - 2, 2, CODE, CODE), key)
+        right -= CODE
+    yield Text(right, 13, f"{batch.cut:g} mm", 7.0, face=Face.PRINTED_BOLD, align=Align.RIGHT, key=key)
     text = f"{len(batch.wires)} wires" if len(batch.wires) > 1 else "1 wire"
     text += f", {batch.total / 1000:.2f} m" + (f", card {number} of {count}" if count > 1 else "")
-    yield Text(CARD_WIDTH - 4, 20.5, text, 3.0, "second", align=Align.RIGHT, key=key)
+    yield Text(right, 20.5, text, 3.0, "second", align=Align.RIGHT, key=key)
     yield Line(3, 25, CARD_WIDTH - 3, 25, "hair", 0.3)
     for n, word in enumerate(TICKS):
         yield Text(TICKS_X + n * TICK_STEP + TICK / 2, TOP - 2.0, word, LEAST, "second", align=Align.MIDDLE)

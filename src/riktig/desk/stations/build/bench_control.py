@@ -7,6 +7,7 @@ from riktig.core.ids import DeviceId, WireId
 from riktig.core.keys import DeviceKey
 from riktig.core.production import BuildStage, ScanKind, read_scan
 from riktig.core.schematic import NAMES
+from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 from riktig.desk.bench import BenchCard, BenchWords
 from riktig.desk.stations.build.bench_words import task_words, wire_words
@@ -82,7 +83,9 @@ class BenchControl:
             self._station.refresh()
             return ""
         wiring = session.evaluation.get(WIRING)
-        scan = read_scan(code, job.number, session.progress, wiring.batches, session.evaluation.get(NAMES), job.printed)
+        things = {cable.tag: cable.device for cable in session.evaluation.get(STRIPS).cables}
+        things |= {tag: device for device, tag in session.evaluation.get(NAMES).tag.items()}
+        scan = read_scan(code, job.number, session.progress, wiring.batches, things, job.printed)
         match scan.kind:
             case ScanKind.WIRE if (
                 self._station.wires.key in scan.wires and self._station.stage and self._station.stage.is_wiring

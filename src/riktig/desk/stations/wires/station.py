@@ -10,10 +10,18 @@ from riktig.core.edits import Edit
 from riktig.core.exports import Schedule, kit_cards, schedule
 from riktig.core.geometry import Drawing, Shape, moved
 from riktig.core.ids import WireId
-from riktig.core.job import Batching, EndStyle
+from riktig.core.job import Batching, CodesOn, EndStyle
 from riktig.core.keys import BatchKey, Key, NetKey, PinKey, WireKey
 from riktig.core.plate import LAYOUT
-from riktig.core.production import NumberState, NumberStatus, draw_numbers, field_facts, field_subject, number_states
+from riktig.core.production import (
+    NumberState,
+    NumberStatus,
+    batch_code,
+    draw_numbers,
+    field_facts,
+    field_subject,
+    number_states,
+)
 from riktig.core.records import FieldEndDone, NewRecord, TakenBack
 from riktig.core.schematic import CIRCUITS, CONDUCTOR_ENDS, NAMES, NETS, Net, NetClass, PinLabels
 from riktig.core.wiring import WIRING, bench_cards, draw_batches, work_compared
@@ -245,8 +253,9 @@ class WiresStation(Station):
         self.bench.setVisible(batch is not None)
         if batch is None:
             return
-        flexible = self.session.job.practice.ends is EndStyle.FERRULES
-        cards = bench_cards(wiring, batch, layout, flexible=flexible)
+        job = self.session.job
+        code = batch_code(job.number, batch.number) if job.practice.codes is CodesOn.LABELS else ""
+        cards = bench_cards(wiring, batch, layout, flexible=job.practice.ends is EndStyle.FERRULES, code=code)
         self.bench.show_drawing(_below_each_other(cards, f"Batch {batch.number}"))
 
     def _filter(self) -> None:
