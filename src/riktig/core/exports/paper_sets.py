@@ -44,7 +44,7 @@ SMALLEST_SCALE = 0.2
 NOT_PRINTED = frozenset({"labels", "proposal", "rungs"})
 """Lists that are files only: they say once more what stands on labels, in the sizing and on the sheets."""
 SAID_TWICE = frozenset({
-    "work", "picks", "loom", "neutrals", "nets", "network", "returns", "tally", "rating", "box",
+    "work", "picks", "loom", "neutrals", "nets", "network", "returns", "tally", "rating", "box", "places",
 })  # fmt: skip
 """Lists that say in another order what other lists or cards say: in the set of who works by them, not in the whole."""
 BENCH = frozenset({"holes", "cuts", "bars", "wires", "batches", "operators", "site"})
@@ -66,7 +66,7 @@ _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
             "holes", "cuts", "bars", "places", "ducts", "openings", "operators", "picks", "wires", "batches",
             "cutting", "colours", "drums", "loom", "network", "neutrals", "tally", "terminals",
             "entries", "work", "metal record", "measured record", "work record", "build record", "change record",
-            "note record",
+            "note record", "inspection record",
         }),
         ("plate", "door", "gland", "side", "strips"),
     ),
@@ -86,6 +86,7 @@ _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
         frozenset({
             "loads", "signals", "sources", "practice", "bom", "sizing", "rating", "ways", "losses", "live", "restart",
             "findings", "clauses", "verification", "test record", "live record", "judgement record",
+            "inspection record",
         }),
         ("sheets", "plate", "door", "rating"),
     ),
