@@ -43,6 +43,7 @@ from .codec import EDITS, Action, counted_words, dump_action, edit_name, load_ac
 from .doing import after_edit, after_edits
 from .door import AddOpening, ApplyRemedy, FixDoor, LockOperators, MoveOperators, OperatorPlace, PlanDoor, RemoveOpening
 from .history import History, RecordStep, UndoStep
+from .labels import DropLabelSheet, SetLabelSheet, UseLabels
 from .model import Edit
 from .people import RemovePerson, SetPerson
 from .plate import (
@@ -86,6 +87,7 @@ __all__ = [
     "ChoosePart",
     "DropCable",
     "DropChange",
+    "DropLabelSheet",
     "DropStrip",
     "DropWireOrder",
     "Edit",
@@ -126,6 +128,7 @@ __all__ = [
     "SetBox",
     "SetEnclosure",
     "SetHeading",
+    "SetLabelSheet",
     "SetOneConductor",
     "SetOwnValue",
     "SetParameter",
@@ -143,6 +146,7 @@ __all__ = [
     "TakeAlternative",
     "TakeOut",
     "UndoStep",
+    "UseLabels",
     "WireElsewhere",
     "after_edit",
     "after_edits",

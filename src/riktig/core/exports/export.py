@@ -318,7 +318,13 @@ def export_metal(
 
 
 def export_drawings(
-    evaluation: Evaluation[Job], drawings: Sequence[Drawing], path: Path, *, made: str = "", to_scale: bool = False
+    evaluation: Evaluation[Job],
+    drawings: Sequence[Drawing],
+    path: Path,
+    *,
+    made: str = "",
+    to_scale: bool = False,
+    whole: bool = False,
 ) -> None:
     """Writes drawings as a PDF, a page each, whole or not at all; true to scale where they are cut out or stuck on.
 
@@ -328,6 +334,7 @@ def export_drawings(
         path: Where they are written; an existing file is replaced.
         made: The day it is made, for the title blocks; "" for none.
         to_scale: Whether they are printed true to scale.
+        whole: Whether each is a whole paper, edge to edge: sheets of labels.
 
     Raises:
         RiktigError: the file cannot be written.
@@ -336,7 +343,7 @@ def export_drawings(
     part = path.with_name(f".{path.name}.part")
     try:
         paper = paper_of(job)
-        pages = [Page(drawing, to_scale=to_scale, sheet=paper, as_it_is=to_scale) for drawing in drawings]
+        pages = [Page(drawing, to_scale=to_scale, sheet=paper, as_it_is=to_scale, whole=whole) for drawing in drawings]
         write_set(part, head_of(job, made), pages, ())
         part.replace(path)
     except OSError as error:

@@ -77,6 +77,8 @@ class Page:
     sheet: PaperSheet = PaperSheet.A4
     parts: Schedule | None = None
     as_it_is: bool = False
+    whole: bool = False
+    """The drawing is the paper itself, edge to edge: a sheet of labels, without a head or a title block."""
 
 
 def room_of(size: tuple[float, float]) -> tuple[float, float]:

@@ -70,6 +70,8 @@ class _Sheet:
     draws: list[Callable[[PdfPen], object]] = field(default_factory=list)
     marks: list[str] = field(default_factory=list)
     """Names of the places on it that the contents lead to."""
+    whole: bool = False
+    """Whether the drawing is the whole paper, without a title block."""
 
 
 def write_set(
@@ -147,7 +149,9 @@ class _Document:
                 canvas.addOutlineEntry(title, mark, 0)
             for draw in sheet.draws:
                 draw(pen)
-            draw_title_block(pen, self._head, SheetHead(sheet.size, sheet.title, sheet.scale), (number, len(sheets)))
+            if not sheet.whole:
+                place = (number, len(sheets))
+                draw_title_block(pen, self._head, SheetHead(sheet.size, sheet.title, sheet.scale), place)
             canvas.showPage()
         canvas.save()
 
@@ -165,6 +169,13 @@ class _Document:
 
     def _drawing(self, page: Page, *, bench: bool) -> None:
         """A page with one drawing, and its list."""
+        if page.whole:
+            paper, height = page.drawing, page.drawing.height
+            sheet = self._sheet((paper.width, height), paper.title, "1 : 1")
+            sheet.whole = True
+            self._enter(paper.title)
+            sheet.draws.append(lambda pen: pen.marks(paper.shapes, 0.0, height, 1.0))
+            return
         size, place = page_size(page.drawing, page.sheet, to_scale=page.to_scale), (0.0, 0.0, 0.0, 0.0)
         scale = fitting_scale(page.drawing, to_scale=page.to_scale, room=room_of(size))
         if page.parts:

@@ -6,6 +6,7 @@ from riktig.core.ids import LoadId
 from riktig.core.job.circuit import Circuit
 from riktig.core.job.door import DoorFix, Opening
 from riktig.core.job.enclosure import Enclosure
+from riktig.core.job.label_sheet import LabelSheet
 from riktig.core.job.load import Load
 from riktig.core.job.numbering import GivenNumber, GivenTag
 from riktig.core.job.override import Override
@@ -40,7 +41,8 @@ class Job:
     his own; ``purchases`` what the purchasing desk knows of the parts; ``wire_orders``
     how he joins the clamps of a potential, ``one_conductor`` clamps that take no second one; ``strips`` terminals
     in the order that he gave them; ``cables`` what shares one and how its cores are called; ``people`` who works
-    on it, anybody where none are named. ``made`` is when the panel was made, ``standard`` what its maker declares it
+    on it, anybody where none are named; ``label_sheets`` what its labels are printed on, one a medium.
+    ``made`` is when the panel was made, ``standard`` what its maker declares it
     to: both stand on the nameplate, and neither is proposed.
     """
 
@@ -79,6 +81,7 @@ class Job:
     one_conductor: tuple[str, ...] = ()
     strips: tuple[OwnStrip, ...] = ()
     cables: tuple[OwnCable, ...] = ()
+    label_sheets: tuple[LabelSheet, ...] = ()
     people: tuple[Person, ...] = ()
 
     def load(self, load_id: LoadId) -> Load:

@@ -30,6 +30,7 @@ MOST = {
     "one_conductor": 5_000,
     "strips": 1_000,
     "cables": 2_000,
+    "label_sheets": 50,
     "people": 200,
 }
 """How many of a thing a job may have (chosen by us: far above one panel)."""

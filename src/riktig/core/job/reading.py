@@ -15,6 +15,7 @@ __all__ = [
     "JOB_DRAWING_NUMBER",
     "JOB_ENCLOSURE",
     "JOB_JOINS",
+    "JOB_LABEL_SHEETS",
     "JOB_LAST_NUMBER",
     "JOB_LID_GAP",
     "JOB_LOADS",
@@ -84,6 +85,7 @@ JOB_JOINS = _part("joins", lambda job: job.joins)
 JOB_SHELF = _part("shelf", lambda job: job.shelf)
 JOB_WIRE_ORDERS = _part("wire orders", lambda job: job.wire_orders)
 JOB_ONE_CONDUCTOR = _part("clamps for one conductor", lambda job: job.one_conductor)
+JOB_LABEL_SHEETS = _part("label sheets", lambda job: job.label_sheets)
 JOB_CABLES = _part("cables", lambda job: job.cables)
 JOB_PEOPLE = _part("people", lambda job: job.people)
 JOB_STRIPS = _part("strips", lambda job: job.strips)

@@ -7,6 +7,7 @@ from .index_search import make_index, name_index
 from .make import Label, Labels, Medium, make_labels
 from .nameplate import NameplateField, nameplate_fields
 from .printed import print_entries, to_print_again
+from .sheets import known_sheets, sheet_pages
 from .synonyms import SYNONYMS, same_words
 
 __all__ = [
@@ -33,6 +34,7 @@ __all__ = [
     "find",
     "fit_text",
     "index_of",
+    "known_sheets",
     "label_pages",
     "make_cards",
     "make_index",
@@ -42,5 +44,6 @@ __all__ = [
     "nameplate_fields",
     "print_entries",
     "same_words",
+    "sheet_pages",
     "to_print_again",
 ]

@@ -5,6 +5,7 @@ from riktig.core.holes import HOLES
 from riktig.core.job import (
     JOB_DRAWING_NUMBER,
     JOB_ENCLOSURE,
+    JOB_LABEL_SHEETS,
     JOB_LOADS,
     JOB_MADE,
     JOB_MAKER,
@@ -81,6 +82,7 @@ LABEL_INPUTS = (
     & CUTS
     & SHORT_CIRCUIT
     & JOB_NUMBER
+    & JOB_LABEL_SHEETS
 ).derive("label inputs", LabelInputs)
 LABELS = reads(LABEL_INPUTS).derive("labels", make_labels)
 NAME_INDEX = (reads(CIRCUITS) & NETS & NAMES & SHEETS & JOB_LOADS).derive("name index", name_index)

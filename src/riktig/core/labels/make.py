@@ -1,7 +1,7 @@
 """What text goes on what, in how many copies, on which medium, at its true size."""
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import Enum
 from math import sqrt
 
@@ -10,6 +10,7 @@ from riktig.core.door import LEGEND_PLATE, NAMEPLATE, on_door
 from riktig.core.job import (
     CodesOn,
     DeviceId,
+    LabelSheet,
     MarkedWires,
     MarkerText,
     PhaseNames,
@@ -72,10 +73,14 @@ class Label:
     key: Key | None
     code: str = ""
     """What its code says to a scanner; "" without one."""
+    on_sheet: tuple[float, float] | None = None
+    """Width and height of the sheet's labels, mm, where the medium has a sheet of its own."""
 
     @property
     def size(self) -> tuple[float, float]:
         """Width and height, mm; what carries a code beside its words is wider by the code."""
+        if self.on_sheet:
+            return self.on_sheet
         width, height = SIZES[self.medium]
         return (width + height, height) if self.code and self.medium is not Medium.NAMEPLATE else (width, height)
 
@@ -116,6 +121,8 @@ class LabelInputs:
     """What the supply can give: it stands on the plate over its terminals."""
     number: str
     """Of the job: codes begin with it."""
+    sheets: tuple[LabelSheet, ...]
+    """What labels are printed on, where the job says so."""
 
     def code(self, thing: str) -> str:
         """What a code of a device or a cable says, where the practice wants codes: “KS-0418/-K1”."""
@@ -139,6 +146,9 @@ def make_labels(inputs: LabelInputs) -> Labels:
     lines = tuple(f"{field.name}: {field.value}" for field in fields if field.value)
     whole = inputs.number if inputs.practice.codes is CodesOn.LABELS else ""
     labels.append(Label(Medium.NAMEPLATE, lines, 1, "door, outside", PartKey("nameplate"), whole))
+    sizes = {sheet.medium: (sheet.width, sheet.height) for sheet in inputs.sheets}
+    if sizes:
+        labels = [replace(label, on_sheet=sizes.get(label.medium.value)) for label in labels]
     return Labels(tuple(labels), fields)
 
 

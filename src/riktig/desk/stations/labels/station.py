@@ -5,12 +5,12 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QFileDialog, QWidget
 
-from riktig.core.edits import KeepPrinted
+from riktig.core.edits import DropLabelSheet, KeepPrinted, SetLabelSheet, UseLabels
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import export_drawings, file_stem
-from riktig.core.geometry import Drawing
-from riktig.core.job import Job
+from riktig.core.geometry import Drawing, Rect, Shape, moved
+from riktig.core.job import Job, LabelSheet
 from riktig.core.keys import Key
 from riktig.core.labels import (
     CARDS,
@@ -23,16 +23,34 @@ from riktig.core.labels import (
     label_pages,
     misfit_texts,
     print_entries,
+    sheet_pages,
     to_print_again,
 )
+from riktig.core.plate import box
 from riktig.core.rules import RULES, Verdict
 from riktig.desk.canvas import PAGES, DrawingView
 from riktig.desk.printing import PrintJob
 from riktig.desk.session import Session
+from riktig.desk.stations.labels.sheet_dialog import SheetDialog
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import FlowLayout, Station, plain_label
 
 __all__ = ["LabelsStation"]
+
+
+def below_each_other(pages: Sequence[Drawing], title: str) -> Drawing:
+    """Papers one below the other, each with its edge, as they come out of the printer."""
+    shapes: list[Shape] = []
+    top = 0.0
+    for page in pages:
+        shapes.append(box(Rect(0, top, page.width, page.height), "hair", 0.3))
+        shapes += [moved(mark, 0.0, top) for mark in page.shapes]
+        top += page.height + BETWEEN
+    return Drawing(max((page.width for page in pages), default=100.0), max(top, 20.0), tuple(shapes), title)
+
+
+BETWEEN = 8.0
+"""Between two papers on the screen, mm (chosen by us)."""
 
 
 def left_out(labels: Sequence[Label]) -> str:
@@ -78,7 +96,10 @@ class LabelsStation(Station):
         self.changed.clicked.connect(self.refresh)
         self.print = self.button("Print …", "Writes these labels as a PDF at true size and remembers that they are out")
         self.print.clicked.connect(self._ask_file)
+        self.sheet = self.button("Sheet …", "What these labels are printed on, and where a begun sheet begins")
+        self.sheet.clicked.connect(self._ask_sheet)
         row.addWidget(self.changed)
+        row.addWidget(self.sheet)
         row.addWidget(self.print)
         self.words = plain_label("", "second", wraps=True)
         self.add_body(bar, 0)
@@ -105,6 +126,7 @@ class LabelsStation(Station):
         self.changed.setEnabled(bool(again))
         if not again:
             self.changed.setChecked(False)
+        self.sheet.setEnabled(self.medium is not None)
         self.view.show_drawing(self._drawing(again))
         self.words.setText(self._said(again))
 
@@ -112,7 +134,33 @@ class LabelsStation(Station):
         evaluation = self.session.evaluation
         if self.medium is None:
             return draw_cards(evaluation.get(CARDS))
+        sheet = self.sheet_of()
+        if sheet is not None:
+            return below_each_other(sheet_pages(self._fitting(self._chosen_labels()), sheet), self.medium.value)
         return draw_medium(evaluation.get(LABELS), self.medium, again if self.changed.isChecked() else None)
+
+    def sheet_of(self) -> LabelSheet | None:
+        """The sheet that the labels of this medium are printed on; None for plain paper."""
+        sheets = self.session.job.label_sheets
+        return next((sheet for sheet in sheets if self.medium and sheet.medium == self.medium.value), None)
+
+    def _fitting(self, labels: Sequence[Label]) -> tuple[Label, ...]:
+        return tuple(label for label in labels if not misfit_texts(label))
+
+    def _ask_sheet(self) -> None:
+        if self.medium is None:
+            return
+        dialog = SheetDialog(self, self.medium, self.sheet_of())
+        if dialog.exec():
+            self.take_sheet(None if dialog.plain else dialog.sheet)
+
+    def take_sheet(self, sheet: LabelSheet | None) -> None:
+        """Prints the labels of this medium on a sheet, or on plain paper."""
+        if sheet is not None:
+            self.session.edit(f"sheet for {sheet.medium}", SetLabelSheet(sheet))
+        elif self.medium is not None:
+            self.session.edit(f"plain paper for {self.medium.value}", DropLabelSheet(self.medium.value))
+        self.refresh()
 
     def _said(self, again: tuple[Label, ...]) -> str:
         evaluation = self.session.evaluation
@@ -127,6 +175,12 @@ class LabelsStation(Station):
         width, height = shown[0].size if shown else (0.0, 0.0)
         count = sum(label.copies for label in shown)
         text = f"{count} to print, {width:g} × {height:g} mm each"
+        sheet = self.sheet_of()
+        if sheet is not None:
+            sheets = sheet.sheets_for(count)
+            text += f". {sheet.name}: from place {sheet.used + 1}, {sheets} {'sheet' if sheets == 1 else 'sheets'}"
+            left = sheet.labels_left
+            text += "" if left is None else f", {left} labels on the shelf" + (": too few" if left < count else "")
         if self.medium is Medium.WIRE:
             text += ", in pairs for both ends, in the order of the batches"
         if again:
@@ -166,6 +220,9 @@ class LabelsStation(Station):
     def _pages(self, evaluation: Evaluation[Job], only: tuple[Label, ...]) -> Sequence[Drawing]:
         if self.medium is None:
             return card_pages(evaluation.get(CARDS))
+        sheet = self.sheet_of()
+        if sheet is not None:
+            return sheet_pages(only, sheet)
         return label_pages(evaluation.get(LABELS), self.medium, only)
 
     def _chosen_labels(self) -> tuple[Label, ...]:
@@ -179,7 +236,8 @@ class LabelsStation(Station):
         shown, evaluation = self._chosen_labels(), self.session.evaluation
         only = tuple(label for label in shown if not misfit_texts(label))
         try:
-            export_drawings(evaluation, self._pages(evaluation, only), path, to_scale=True)
+            whole = self.sheet_of() is not None
+            export_drawings(evaluation, self._pages(evaluation, only), path, to_scale=True, whole=whole)
         except RiktigError as error:
             self.session.say(str(error), wrong=True)
             return
@@ -196,6 +254,10 @@ class LabelsStation(Station):
             return ""
         if not session.edit("labels printed", KeepPrinted()):
             return ""
+        sheet = self.sheet_of()
+        if sheet is not None:
+            count = sum(label.copies for label in only)
+            session.edit(f"{count} labels used", UseLabels(sheet.medium, count))
         return f"Printed numbers are reserved and will not be reused.{left_out(shown)}"
 
     def print_job(self) -> PrintJob:
@@ -206,7 +268,7 @@ class LabelsStation(Station):
         def write(evaluation: Evaluation[Job], path: Path) -> int:
             pages = self._pages(evaluation, only)
             if pages:
-                export_drawings(evaluation, pages, path, to_scale=True)
+                export_drawings(evaluation, pages, path, to_scale=True, whole=self.sheet_of() is not None)
             return len(pages)
 
         return PrintJob(

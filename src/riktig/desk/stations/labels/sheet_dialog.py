@@ -1,0 +1,119 @@
+"""The sheet of labels in the printer: one that ships or one's own sizes, where it begins, what is on the shelf."""
+
+from PySide6.QtWidgets import (
+    QComboBox,
+    QDialog,
+    QDialogButtonBox,
+    QDoubleSpinBox,
+    QFormLayout,
+    QLineEdit,
+    QSpinBox,
+    QVBoxLayout,
+    QWidget,
+)
+
+from riktig.core.errors import ImpossibleValueError
+from riktig.core.job import LabelSheet
+from riktig.core.labels import Medium, known_sheets
+from riktig.desk.widgets import plain_label
+
+__all__ = ["SheetDialog"]
+
+SIZES = (
+    ("width", "Label, width"), ("height", "Label, height"), ("left", "First label from the left edge"),
+    ("top", "First label from the upper edge"), ("across", "From label to label, across"),
+    ("down", "From label to label, down"), ("paper_width", "Paper, width"), ("paper_height", "Paper, height"),
+)  # fmt: skip
+COUNTS = (("columns", "Labels across"), ("rows", "Labels down"), ("used", "Used of the begun sheet"))
+UNCOUNTED = -1
+
+
+class SheetDialog(QDialog):
+    """Asks for the sheet of one medium. ``sheet`` is what was entered, ``plain`` that it is plain paper again.
+
+    Args:
+        parent: The window.
+        medium: Which labels.
+        now: The sheet of now; None for plain paper.
+    """
+
+    def __init__(self, parent: QWidget, medium: Medium, now: LabelSheet | None) -> None:
+        super().__init__(parent)
+        self.setWindowTitle(f"Sheet for {medium.value}")
+        self._medium = medium
+        self.sheet: LabelSheet | None = None
+        self.plain = False
+        self.known = QComboBox()
+        self.known.setAccessibleName("Sheets that ship")
+        self.known.addItem("sizes of your own", None)
+        for sheet in known_sheets():
+            if sheet.medium == medium.value:
+                self.known.addItem(sheet.name, sheet)
+        self.known.activated.connect(lambda _index: self._take(self.known.currentData()))
+        self.name = QLineEdit()
+        self.name.setAccessibleName("Name of the sheet")
+        self.sizes = {key: QDoubleSpinBox() for key, _words in SIZES}
+        self.counts = {key: QSpinBox() for key, _words in COUNTS}
+        self.shelf = QSpinBox()
+        self.shelf.setRange(UNCOUNTED, 10_000)
+        self.shelf.setSpecialValueText("not counted")
+        self.shelf.setAccessibleName("Sheets on the shelf, with the begun one")
+        form = QFormLayout()
+        form.addRow("Sheet", self.known)
+        form.addRow("Name", self.name)
+        for key, words in SIZES:
+            field = self.sizes[key]
+            field.setRange(0, 1000)
+            field.setDecimals(2)
+            field.setSuffix(" mm")
+            field.setAccessibleName(words)
+            form.addRow(words, field)
+        for key, words in COUNTS:
+            self.counts[key].setRange(0, 10_000)
+            self.counts[key].setAccessibleName(words)
+            form.addRow(words, self.counts[key])
+        form.addRow("Sheets on the shelf", self.shelf)
+        self.wrong = plain_label("", "fails", wraps=True)
+        buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Ok | QDialogButtonBox.StandardButton.Cancel)
+        self.plain_button = buttons.addButton("Plain paper", QDialogButtonBox.ButtonRole.ResetRole)
+        self.plain_button.setToolTip("Labels stand beside each other on A4 or Letter, to be cut out")
+        self.plain_button.clicked.connect(self._to_plain)
+        buttons.accepted.connect(self.accept)
+        buttons.rejected.connect(self.reject)
+        layout = QVBoxLayout(self)
+        layout.addLayout(form)
+        layout.addWidget(self.wrong)
+        layout.addWidget(buttons)
+        first = next((sheet for sheet in known_sheets() if sheet.medium == medium.value), None)
+        self._take(now or first)
+
+    def _take(self, sheet: LabelSheet | None) -> None:
+        """Shows a sheet in the fields."""
+        if sheet is None:
+            return
+        self.known.setCurrentIndex(max(self.known.findText(sheet.name), 0))
+        self.name.setText(sheet.name)
+        for key, field in self.sizes.items():
+            field.setValue(getattr(sheet, key))
+        for key, count in self.counts.items():
+            count.setValue(getattr(sheet, key))
+        self.shelf.setValue(UNCOUNTED if sheet.sheets is None else sheet.sheets)
+
+    def accept(self) -> None:
+        """Takes what was entered, or says what is wrong with it."""
+        size = {key: field.value() for key, field in self.sizes.items()}
+        count = {key: field.value() for key, field in self.counts.items()}
+        try:
+            self.sheet = LabelSheet(
+                self._medium.value, self.name.text().strip(), size["width"], size["height"], count["columns"],
+                count["rows"], size["left"], size["top"], size["across"], size["down"], size["paper_width"],
+                size["paper_height"], count["used"], None if self.shelf.value() == UNCOUNTED else self.shelf.value(),
+            )  # fmt: skip
+        except ImpossibleValueError as error:
+            self.wrong.setText(f"Not yet: {error}.")
+            return
+        super().accept()
+
+    def _to_plain(self) -> None:
+        self.plain = True
+        super().accept()
