@@ -222,7 +222,7 @@ class LabelsStation(Station):
             return card_pages(evaluation.get(CARDS))
         sheet = self.sheet_of()
         if sheet is not None:
-            return sheet_pages(only, sheet)
+            return sheet_pages(only, sheet, outlines=False)
         return label_pages(evaluation.get(LABELS), self.medium, only)
 
     def _chosen_labels(self) -> tuple[Label, ...]:
