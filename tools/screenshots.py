@@ -182,7 +182,7 @@ def main() -> None:
     session.select(None)
     rules = window.stations["Rules"]
     assert isinstance(rules, RulesStation)
-    rules.rating.click()
+    rules.clauses.click()
     take(window, "10-rules")
     window.go_to("Build")
     build = window.stations["Build"]

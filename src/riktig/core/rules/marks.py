@@ -11,10 +11,12 @@ def marks_of_approval(view: View) -> ClauseResult:
     """The enclosure's own mark covers the empty box alone; whether the panel carries one its maker says."""
     clause = view.source("M06")
     american = view.rulebook.north_american
-    evidence = (f"enclosure {view.enclosure.rating}, as bought", "a mark of the panel is not to be seen in its plan")
+    evidence = [f"enclosure {view.enclosure.rating}, as bought", "a mark of the panel is not to be seen in its plan"]
+    if american:
+        evidence.append("who marks panels under a listing is inspected in his shop, commonly four times a year")
     if not view.loads:
         none = "nothing is built into the enclosure yet"
-        return ClauseResult("M06", Group.MARKING, "Marks of approval", clause, evidence, (), none)
+        return ClauseResult("M06", Group.MARKING, "Marks of approval", clause, tuple(evidence), (), none)
     whole = (
         "as an industrial control panel, with a number of its own, under whose file, is for its maker to say"
         if american
@@ -23,7 +25,7 @@ def marks_of_approval(view: View) -> ClauseResult:
     words = f"The mark on the enclosure covers the enclosure alone. Whether the panel as a whole is marked, {whole}."
     remedy = "Sign with the number of the mark, or of the declaration, as the evidence; or that none is asked for."
     finding = Finding("M06", Verdict.JUDGE, words, PartKey("nameplate"), clause, remedy)
-    return ClauseResult("M06", Group.MARKING, "Marks of approval", clause, evidence, (finding,))
+    return ClauseResult("M06", Group.MARKING, "Marks of approval", clause, tuple(evidence), (finding,))
 
 
 MARKS = (marks_of_approval,)
