@@ -7,8 +7,9 @@ import pytest
 from tests.core.rules.single_faults import DEMOS, FAULTS, Fault, sound, spoilt
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.rules import CLAUSES, RULES, ClauseResult, Verdict, View
+from riktig.core.rules import CLAUSES, RULES, ClauseResult, Verdict, View, apply_mend
 from riktig.core.rules.applicability import why_not_applicable
+from riktig.core.schematic import with_names_recorded
 
 ORDER = [Verdict.NOT_APPLICABLE, Verdict.MEETS, Verdict.JUDGE, Verdict.FAILS]
 """From what asks for nothing to what must be mended."""
@@ -31,6 +32,31 @@ def test_a_single_fault_is_found_by_its_clause(fault: Fault) -> None:
     assert ORDER.index(before.verdict) < ORDER.index(after.verdict)
     assert after.verdict is fault.verdict, [finding.message for finding in after.findings]
     assert all(finding.message and finding.remedy for finding in after.findings)
+
+
+MENDED = {"C23", "E24", "E35", "P12", "W13"}
+"""Of the newer clauses those that offer to mend what is wrong themselves."""
+
+
+@pytest.mark.parametrize(
+    "fault",
+    [fault for fault in FAULTS if fault.code in MENDED and fault.in_job and not fault.in_view],
+    ids=lambda fault: f"{fault.code} {fault.name}",
+)
+def test_a_remedy_that_is_offered_mends(fault: Fault) -> None:
+    assert fault.in_job
+    job = with_names_recorded(fault.in_job(DEMOS[fault.demo]()))
+    result = next(r for r in Evaluation(job).get(RULES) if r.code == fault.code)
+    fixes = [finding.quick_fix for finding in result.findings if finding.quick_fix]
+    if fault.verdict is Verdict.FAILS or fault.code == "W13":
+        assert fixes, fault.name
+    for _ in range(3):
+        if fixes:
+            job = with_names_recorded(apply_mend(job, fixes[0]))
+        result = next(r for r in Evaluation(job).get(RULES) if r.code == fault.code)
+        fixes = [finding.quick_fix for finding in result.findings if finding.quick_fix]
+    assert not fixes
+    assert result.verdict is not Verdict.FAILS
 
 
 def test_every_clause_is_broken_by_some_fault() -> None:

@@ -3,7 +3,7 @@
 from riktig.core.catalogue import Can, Combination
 from riktig.core.job import Coordination
 from riktig.core.keys import DeviceKey
-from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
+from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
 from riktig.core.short_circuit import PowerPart
 
@@ -35,7 +35,8 @@ def starters_coordinated(view: View) -> ClauseResult:
         elif wants_two and not tested.type_2:
             text = f"{name} is coordinated to type 1; the job asks for type 2."
             remedy = "Take a guard of which type 2 is known, such as fuses or a motor protector, or ask for type 1."
-            findings.append(Finding("E35", Verdict.FAILS, text, where, clause, remedy))
+            fix = QuickFix("Ask for type 1", "type 1")
+            findings.append(Finding("E35", Verdict.FAILS, text, where, clause, remedy, fix))
         else:
             evidence.append(f"{name}: type {2 if tested.type_2 else 1}, {tested.ka:g} kA")
     if evidence:

@@ -6,7 +6,7 @@ from riktig.core.catalogue import Behaviour, Can, Part
 from riktig.core.job import PinRef
 from riktig.core.keys import DeviceKey, PartKey
 from riktig.core.rules.guarded_wires import GuardedWires
-from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
+from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
 from riktig.core.schematic import Device, Net, outside_device, source_reach
 from riktig.core.short_circuit import earth_faults
@@ -106,7 +106,8 @@ def feeder_of_motors(view: View) -> ClauseResult:
         text = f"The feeder is protected at {has:g} A; by its branches as fitted at most {wanted:g} A are allowed."
         remedy = "Protect the feeder by the next lower standard rating, or say why a larger one is needed and sign."
         verdict = Verdict.FAILS if has > most + 1e-9 else Verdict.JUDGE
-        findings.append(Finding("E24", verdict, text, PartKey("supply"), clause, remedy))
+        fix = QuickFix(f"Protect the feeder at {wanted:g} A", "feeder", f"{wanted:g}")
+        findings.append(Finding("E24", verdict, text, PartKey("supply"), clause, remedy, fix))
     return ClauseResult("E24", Group.SUPPLY, title, clause, tuple(evidence), tuple(findings))
 
 
@@ -220,9 +221,9 @@ def control_voltage(view: View) -> ClauseResult:
         evidence.append(f"{view.tag(device.id)}: {volts:g} V, from the supply")
         if volts > most.value:
             text = f"The coil {view.tag(device.id)} hangs on the supply at {volts:g} V; allowed are {most.value:g} V."
-            findings.append(
-                Finding("C23", Verdict.FAILS, text, DeviceKey(device.id), clause, "Feed it by a transformer.")
-            )
+            fix = QuickFix("Control from a transformer", "control transformer")
+            remedy = "Feed it by a transformer."
+            findings.append(Finding("C23", Verdict.FAILS, text, DeviceKey(device.id), clause, remedy, fix))
     words = tuple(evidence) or ("every coil at 24 V direct current",)
     return ClauseResult("C23", Group.CONTROL, title, clause, words, tuple(findings))
 

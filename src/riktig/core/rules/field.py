@@ -3,7 +3,7 @@
 from riktig.core.catalogue import Can
 from riktig.core.job import DeviceId, EndStyle, PinRef, circuit_of
 from riktig.core.keys import DeviceKey, WireKey
-from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
+from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
 from riktig.core.schematic import NetClass, Zone
 from riktig.core.standards import conductor_name, conductor_type, rule, torque_name
@@ -98,7 +98,8 @@ def door_loom(view: View) -> ClauseResult:
             f"{len(wires)} wires cross the hinge and are not flexible ({kinds}): they break where the door bends them."
         )
         remedy = "Wire the door with flexible conductors, or sign that these are made for it."
-        findings.append(Finding("W13", Verdict.JUDGE, text, WireKey(wires[0].key), clause, remedy))
+        fix = QuickFix("Wire with flexible conductors", "flexible")
+        findings.append(Finding("W13", Verdict.JUDGE, text, WireKey(wires[0].key), clause, remedy, fix))
     return ClauseResult("W13", Group.WIRING, title, clause, evidence, tuple(findings))
 
 

@@ -11,14 +11,19 @@ from riktig.core.job import (
     Access,
     CircuitId,
     Colours,
+    ControlSupply,
+    Coordination,
+    EndStyle,
     Job,
     MarkedWires,
     MarkerText,
     ShaftFitting,
+    TransformerVoltage,
     WayOrder,
     change_load,
     override,
     set_box,
+    set_enclosure,
     set_practice,
     set_supply,
 )
@@ -95,8 +100,25 @@ _ACTIONS: dict[str, Callable[[Job], Job]] = {
     "larger enclosure": larger_enclosure,
     "wider duct": _wider_duct,
     "plan door": door_for_me,
+    "control transformer": lambda job: with_names_recorded(
+        set_practice(job, control_supply=ControlSupply.TRANSFORMER, transformer_voltage=TransformerVoltage.RULEBOOK)
+    ),
+    "flexible": lambda job: set_practice(job, ends=EndStyle.FERRULES),
+    "type 1": lambda job: set_practice(job, coordination=Coordination.TYPE_1),
     "shaft on site": lambda job: set_practice(job, shaft=ShaftFitting.SITE),
 }
+
+
+def feeder_protected_at(job: Job, amps: str) -> Job:
+    """The protection upstream as a clause allows it.
+
+    Raises:
+        RiktigError: that is no current.
+    """
+    try:
+        return set_supply(job, upstream_a=float(amps))
+    except ValueError as error:
+        raise RiktigError(f"“{amps}” is no current of a feeder, so nothing was changed.") from error
 
 
 def own_neutrals(job: Job, head: str) -> Job:
@@ -129,6 +151,10 @@ def apply_mend(job: Job, quick_fix: QuickFix) -> Job:
         return override(job, quick_fix.argument, None)
     if quick_fix.action == "key switch":
         return _key_switch(job, quick_fix.argument)
+    if quick_fix.action == "feeder":
+        return feeder_protected_at(job, quick_fix.argument)
+    if quick_fix.action == "hung at":
+        return set_enclosure(job, above_floor=float(quick_fix.argument))
     if quick_fix.action == "own neutrals":
         return own_neutrals(job, quick_fix.argument)
     if quick_fix.action == "change back":

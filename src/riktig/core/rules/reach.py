@@ -8,7 +8,7 @@ from riktig.core.catalogue import Can
 from riktig.core.door import PlacedOperator
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, Key, PartKey
-from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
+from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
 from riktig.core.standards import rule
 
@@ -58,9 +58,11 @@ def within_reach(view: View) -> ClauseResult:
         finding = Finding("P12", Verdict.JUDGE, text, PartKey("enclosure"), clause, remedy)
         return ClauseResult("P12", Group.PLATE, title, clause, tuple(evidence), (finding,))
     evidence.append(f"the box hangs {hung:g} mm above the floor")
+    fits = round((max(least_floor, 0.0) + most_floor) / 2, -1)
+    fix = QuickFix(f"Hang it {fits:g} mm above the floor", "hung at", f"{fits:g}")
     findings = [
         Finding("P12", Verdict.FAILS, f"{name} stands {hung + height:.0f} mm above the floor.", key, clause,
-                f"Hang the box {window} above the floor.")
+                f"Hang the box {window} above the floor.", fix)
         for height, name, key in (low, high)
         if not lowest.value - 0.5 <= hung + height <= highest.value + 0.5
     ]  # fmt: skip
