@@ -68,7 +68,13 @@ def test_from_an_empty_brief_to_the_last_verdict_and_the_papers(
     QTest.keyClicks(brief.new.power, "2.2")
     press(brief.new.power, Qt.Key.Key_Return)
     assert session.job.loads[0].kw == 2.2
-    for name, text in (("Maker", "Shed works"), ("Serial number", "1"), ("Drawing number", "D-1")):
+    for name, text in (
+        ("Maker", "Shed works"),
+        ("Serial number", "1"),
+        ("Drawing number", "D-1"),
+        ("When it is made", "2026-12"),
+        ("Standard on the nameplate", "IEC 61439-2"),
+    ):
         field = next(f for f in brief.findChildren(type(brief.new.name)) if f.accessibleName() == name)
         QTest.keyClicks(field, text)
         press(field, Qt.Key.Key_Return)

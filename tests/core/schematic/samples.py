@@ -73,6 +73,7 @@ WITH_PARAMS: dict[str, tuple[str, str, str]] = {
 def _base(north_american: bool) -> Job:
     job = set_box(new_job("S-1", "sample"), 1200.0, 2000.0, 500.0)
     job = set_heading(job, maker="Riktig demonstration shop", serial="S-1-01", drawing_number="S-1-10")
+    job = set_heading(job, made="2026-12", standard="IEC 61439-2, IEC 60204-1")
     job = set_supply(set_practice(replace(job, sources_asked=True), duct_width=80.0), upstream_a=20.0)
     if north_american:
         job = set_practice(job, rulebook=Rulebook.UL)
