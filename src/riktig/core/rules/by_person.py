@@ -35,18 +35,18 @@ def abnormal_temperature(view: View) -> ClauseResult:
     clause = view.source("E27")
     title = "Temperature of heaters"
     heaters = {load.id: load.name for load in view.loads if load.kind is LoadKind.HEATER}
-    found = _devices_of(view, list(heaters))
-    if not found:
+    heating = _devices_of(view, list(heaters))
+    if not heating:
         return ClauseResult("E27", Group.PROTECTION, title, clause, (), (), "no heater among the loads")
     watched = {d.circuit for d in view.circuits.devices if d.kind.can(Can.FEELS_HEAT)}
     evidence = tuple(
         f"{view.tag(device.id)}: {'a' if device.circuit in watched else 'no'} thermostat in its circuit"
-        for device in found
+        for device in heating
     )
     findings = [
         Finding("E27", Verdict.JUDGE, f"What ends the heat of {view.tag(device.id)} ({device.purpose}) is not drawn.",
                 DeviceKey(device.id), clause, "Draw its limiter, or sign what limits it outside the panel.")
-        for device in found if device.circuit not in watched
+        for device in heating if device.circuit not in watched
     ]  # fmt: skip
     return ClauseResult("E27", Group.PROTECTION, title, clause, evidence, tuple(findings))
 
@@ -56,15 +56,15 @@ def held_to_run(view: View) -> ClauseResult:
     clause = view.source("C24")
     title = "Enabling and two-hand control"
     inched = {load.id: load.name for load in view.loads if load.duty is Duty.INCHING}
-    found = _devices_of(view, list(inched))
-    if not found:
+    movers = _devices_of(view, list(inched))
+    if not movers:
         none = "no load is inched; whether any other needs it, the risk assessment says"
         return ClauseResult("C24", Group.CONTROL, title, clause, (), (), none)
-    names = ", ".join(view.tag(device.id) for device in found)
-    text = f"{names} {'is' if len(found) == 1 else 'are'} inched. Whether that needs an enabling device or both hands "
+    names = ", ".join(view.tag(device.id) for device in movers)
+    text = f"{names} {'is' if len(movers) == 1 else 'are'} inched. Whether that needs an enabling device or both hands "
     text += "is not to be seen in the panel."
     remedy = "Sign with the risk assessment of the machine as the evidence."
-    finding = Finding("C24", Verdict.JUDGE, text, DeviceKey(found[0].id), clause, remedy)
+    finding = Finding("C24", Verdict.JUDGE, text, DeviceKey(movers[0].id), clause, remedy)
     return ClauseResult("C24", Group.CONTROL, title, clause, (f"inched: {names}",), (finding,))
 
 

@@ -87,13 +87,13 @@ def draw_walk(
 
 
 def _by_circuit(results: Sequence[ClauseResult], wiring: Wiring) -> Mapping[CircuitId, list[Finding]]:
-    found: dict[CircuitId, list[Finding]] = defaultdict(list)
+    by_circuit: dict[CircuitId, list[Finding]] = defaultdict(list)
     for result in results:
         for finding in result.findings:
             circuit = circuit_at(finding.where, wiring)
             if circuit is not None:
-                found[circuit].append(finding)
-    return found
+                by_circuit[circuit].append(finding)
+    return by_circuit
 
 
 @dataclass
@@ -133,7 +133,7 @@ class _Painter:
             across, down = x + (seat.x - door.face.x) * scale, y + (seat.y - door.face.y) * scale
             self.shapes.append(Circle(across, down, 0.35, "third", 0.2))
 
-    def branches(self, circuits: Circuits, found: Mapping[CircuitId, list[Finding]], y: float) -> float:
+    def branches(self, circuits: Circuits, findings: Mapping[CircuitId, list[Finding]], y: float) -> float:
         """The main switch and its bar, on it every circuit with its guards and its load; gives where it ends."""
         own: dict[CircuitId, list[Device]] = defaultdict(list)
         for device in circuits.devices:
@@ -145,7 +145,7 @@ class _Painter:
             last = MARGIN + (len(row) - 1) * (WIDE + GAP) + WIDE / 2
             self.shapes.append(Line(MARGIN if number else MARGIN + WIDE / 2, bar, last, bar, "ink", 1.1))
             for column, circuit in enumerate(row):
-                self._circuit(circuit, titles[circuit], own[circuit], found.get(circuit, []), column, y)
+                self._circuit(circuit, titles[circuit], own[circuit], findings.get(circuit, []), column, y)
             y += TALL + 2 * GAP
         if len(rows) > 1:
             first, end = MARGIN + HEAD + GAP, y - TALL - 3 * GAP
@@ -154,10 +154,16 @@ class _Painter:
         return y - 2 * GAP
 
     def _circuit(
-        self, circuit: CircuitId, title: str, devices: Sequence[Device], found: Sequence[Finding], column: int, y: float
+        self,
+        circuit: CircuitId,
+        title: str,
+        devices: Sequence[Device],
+        findings: Sequence[Finding],
+        column: int,
+        y: float,
     ) -> None:
         x = MARGIN + column * (WIDE + GAP)
-        counts = Counter(finding.verdict for finding in found)
+        counts = Counter(finding.verdict for finding in findings)
         head = devices[0] if circuit == INCOMER_ID else next((d for d in devices if d.kind.is_protective), devices[0])
         self.shapes.append(Line(x + WIDE / 2, y - GAP, x + WIDE / 2, y, "ink", 0.5))
         self._frame(Rect(x, y, WIDE, TALL), counts, DeviceKey(head.id))
@@ -173,8 +179,8 @@ class _Painter:
             self._words(words, x + 1.5, y + 4.8 + row * LINE, WIDE - 3.0, face)
         text, role = "nothing found", "quiet"
         if counts:
-            said = [f"{SIGNS[v]} {counts[v]}" for v in (Verdict.FAILS, Verdict.JUDGE) if counts[v]]
-            text, role = "  ".join(said), ROLES[Verdict.FAILS if counts[Verdict.FAILS] else Verdict.JUDGE]
+            signs = [f"{SIGNS[v]} {counts[v]}" for v in (Verdict.FAILS, Verdict.JUDGE) if counts[v]]
+            text, role = "  ".join(signs), ROLES[Verdict.FAILS if counts[Verdict.FAILS] else Verdict.JUDGE]
         size, bold = (3.8, Face.BOLD) if counts else (LETTER, Face.WORDS)
         self.shapes.append(Text(x + 1.5, y + TALL - 1.8, text, size, role, bold, Align.LEFT))
 

@@ -199,17 +199,17 @@ def stored_charge(view: View) -> ClauseResult:
     clause = view.source("E33")
     title = "Charge that stays"
     drives = [device for device in view.circuits.devices if device.kind.can(Can.VARIES_SPEED)]
-    said: dict[DeviceId, list[str]] = defaultdict(list)
+    plates: dict[DeviceId, list[str]] = defaultdict(list)
     for label in view.labels.on(Medium.WARNING):
         if isinstance(label.key, DeviceKey):
-            said[label.key.device].append(" ".join(label.lines))
+            plates[label.key.device].append(" ".join(label.lines))
     findings = [
         Finding("E33", Verdict.FAILS, f"{view.tag(device.id)} keeps its charge, and no plate says how long.",
                 DeviceKey(device.id), clause, "Put the plate on it.")
         for device in drives
-        if not any("charge" in text for text in said[device.id])
+        if not any("charge" in text for text in plates[device.id])
     ]  # fmt: skip
-    evidence = tuple(f"{view.tag(device.id)}: {said[device.id][0]}" for device in drives if said[device.id])
+    evidence = tuple(f"{view.tag(device.id)}: {plates[device.id][0]}" for device in drives if plates[device.id])
     none = "" if drives else "no drive or capacitor is drawn"
     return ClauseResult("E33", Group.PROTECTION, title, clause, evidence, tuple(findings), none)
 
