@@ -30,9 +30,9 @@ def test_every_copy_of_every_label_is_a_row_with_its_lines(job: Job, marked: boo
         head, body = rows[0], rows[1:]
         assert len(body) == sum(label.copies for label in labels)
         count = sum(name.lower().startswith("line") for name in head)
-        told = [tuple(text for text in row[:count] if text) for row in body]
+        read_lines = [tuple(text for text in row[:count] if text) for row in body]
         wanted = [tuple(text for text in label.lines if text) for label in labels for _ in range(label.copies)]
-        plain = [tuple(text.lstrip("'") for text in lines) for lines in told]
+        plain = [tuple(text.lstrip("'") for text in lines) for lines in read_lines]
         assert plain == wanted
 
 

@@ -348,8 +348,8 @@ def test_the_route_card_begins_with_the_brief_and_counts_what_is_to_do(evaluatio
     assert empty[0].line == "start here: say what turns"
     full = {s.station: s for s in statuses(evaluation, ())}
     assert full["Wires"].line.startswith("31 wires")
-    assert full["Rules"].line == "4 need judgement", "emergency stop, risks, height, marks"
+    assert full["Rules"].line == "5 need judgement", "emergency stop, risks, height, marks, papers"
     unknown = Evaluation(with_names_recorded(set_supply(evaluation.document, upstream_device=UpstreamDevice.UNKNOWN)))
-    assert {s.station: s for s in statuses(unknown, ())}["Rules"].line == "5 need judgement"
+    assert {s.station: s for s in statuses(unknown, ())}["Rules"].line == "6 need judgement"
     assert full["Build"].line == "0 of 31 in"
     assert full["Prove"].stamp is Stamp.BLANK

@@ -99,8 +99,8 @@ def test_the_date_and_the_standard_are_never_proposed() -> None:
 def test_everything_stands_on_the_plate_and_fits(job: Job) -> None:
     evaluation = Evaluation(with_names_recorded(job))
     (plate,) = evaluation.get(LABELS).on(Medium.NAMEPLATE)
-    said = [f"{f.name}: {f.value}" for f in evaluation.get(NAMEPLATE) if f.value]
-    assert list(plate.lines) == said
+    filled = [f"{f.name}: {f.value}" for f in evaluation.get(NAMEPLATE) if f.value]
+    assert list(plate.lines) == filled
     assert misfit_texts(plate) == ()
 
 

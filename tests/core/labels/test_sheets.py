@@ -63,15 +63,15 @@ def test_places_are_counted_row_by_row_from_the_begun_one() -> None:
 @given(used=st.integers(0, 65), runs=st.lists(st.integers(0, 200), max_size=6), shelf=st.integers(0, 40))
 def test_what_is_printed_in_several_runs_takes_as_much_as_in_one(used: int, runs: Sequence[int], shelf: int) -> None:
     begun = replace(TAGS, used=used, sheets=shelf)
-    one = begun.after(sum(runs))
+    at_once = begun.after(sum(runs))
     several = begun
     for count in runs:
         several = several.after(count)
-    assert several == one
+    assert several == at_once
     whole = begun.labels_left
     assert whole is not None
     if sum(runs) <= whole:
-        assert one.labels_left == whole - sum(runs)
+        assert at_once.labels_left == whole - sum(runs)
 
 
 @pytest.mark.parametrize(

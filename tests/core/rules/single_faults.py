@@ -217,7 +217,6 @@ FAULTS = (
     Fault("no plate of what stays live", "drum", "M03", FAILS, in_view=by.no_labels(Medium.WARNING)),
     Fault("operators without legends", "drum", "M04", FAILS, in_view=by.no_labels(Medium.LEGEND)),
     Fault("a name too long for its label", "drum", "M05", FAILS, by.first_load(name="washing and rinsing drum of the second bay " * 2)),
-    Fault("papers without a number", "drum", "M07", JUDGE, lambda j: set_heading(j, drawing_number="")),
     Fault("a door that does not warn", "drum", "M09", FAILS, in_view=by.no_labels(Medium.WARNING, "skilled")),
     Fault("one number on two potentials", "drum", "N01", FAILS, in_view=by.two_numbers),
     Fault("one tag on two lamps", "drum", "N02", FAILS, in_view=by.two_tags),

@@ -225,7 +225,7 @@ def not_exchanged(circuits: Circuits) -> Circuits:
     def straight(part: object) -> object:
         if not isinstance(part, Parallel):
             return part
-        return Parallel(tuple(replace(one, cross=()) if isinstance(one, Element) else one for one in part.parts))
+        return Parallel(tuple(replace(leg, cross=()) if isinstance(leg, Element) else leg for leg in part.parts))
 
     rungs = tuple(
         replace(rung, path=Series(tuple(straight(part) for part in rung.path.parts)))  # type: ignore[misc]

@@ -13,7 +13,7 @@ from riktig.core.schematic import with_names_recorded
 
 ORDER = [Verdict.NOT_APPLICABLE, Verdict.MEETS, Verdict.JUDGE, Verdict.FAILS]
 """From what asks for nothing to what must be mended."""
-ALWAYS_BY_A_PERSON = {"C13", "M06", "M08"}
+ALWAYS_BY_A_PERSON = {"C13", "M06", "M07", "M08"}
 """Asked for wherever something moves, and met by no panel: only a person decides."""
 
 

@@ -86,7 +86,7 @@ PAPERS = "circuit diagram, plate and door drawing, schedules of wires, terminals
 
 
 def documents_complete(view: View) -> ClauseResult:
-    """The papers that the rulebook asks for come with the panel; what only others can write is asked for."""
+    """Which papers can be made from the plan; whether they come with the panel, a person says."""
     clause = view.source("M07")
     title = "Documents"
     if not view.loads:
@@ -98,7 +98,12 @@ def documents_complete(view: View) -> ClauseResult:
         for name, words in (("Designation", "number of the job"), ("Document", "number of their own"))
         if not of_plate.get(name)
     ]  # fmt: skip
-    evidence = (f"made from the plan: {PAPERS}", "restart table, what stays live and settings among them",
+    text = (
+        "Whether the papers of this revision, and the instructions of the machine, come with the panel, a person says."
+    )
+    remedy = "Sign with what is handed over, and at which revision."
+    findings.append(Finding("M07", Verdict.JUDGE, text, PartKey("nameplate"), clause, remedy))
+    evidence = (f"can be made from the plan: {PAPERS}", "restart table, what stays live and settings among them",
                 "operating instructions of the machine are its maker's",
         f"a clause that fails is accepted by {view.practice.deviation_signed_by.value}")  # fmt: skip
     return ClauseResult("M07", Group.MARKING, title, clause, evidence, tuple(findings))

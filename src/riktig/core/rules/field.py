@@ -7,7 +7,7 @@ from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verd
 from riktig.core.rules.view import View
 from riktig.core.schematic import NetClass, Zone
 from riktig.core.standards import conductor_name, conductor_type, rule, torque_name
-from riktig.core.wiring import analogue_nets, over_hinge
+from riktig.core.wiring import Wire, analogue_nets, over_hinge
 
 __all__ = ["FIELD"]
 
@@ -16,7 +16,7 @@ MOST_NAMED = 6
 
 
 def field_terminals(view: View) -> ClauseResult:
-    """Every terminal for the field has a mark, a range that takes its core, a torque and a temperature."""
+    """Every terminal for the field has a mark and a torque; whether it takes its cores, W04 says."""
     clause = view.source("W14")
     title = "Terminals for the field"
     findings: list[Finding] = []
@@ -41,7 +41,8 @@ def field_terminals(view: View) -> ClauseResult:
                 torque = torque_name(part.power.torque_n_m, awg=american)
                 torques[torque] = torques.get(torque, 0) + 1
     warm = view.practice.terminal_c.value
-    evidence = [f"{looked_at} terminals take cores from the field, each with a mark"]
+    marked = sum(bool(row.mark) for strip in view.strips.strips for row in strip.rows if row.cores)
+    evidence = [f"{looked_at} terminals take cores from the field, {marked} of them with a mark"]
     evidence += [f"{count} at {torque}" for torque, count in torques.items()]
     if american:
         evidence.append(f"conductors of {warm} copper, as the sections are reckoned")
@@ -126,7 +127,7 @@ def leakage_to_earth(view: View) -> ClauseResult:
         ]
         thick = [wire for wire in own if wire.mm2 >= least.value - 1e-9]
         tag = view.tag(device.id)
-        if thick or len(own) > 1:
+        if thick or len(_to_bars(view, own)) > 1:
             evidence.append(f"{tag}: {len(own)} of {conductor_name((thick or own)[0].mm2)}")
             continue
         sizes = conductor_name(own[0].mm2) if own else "none"
@@ -138,6 +139,12 @@ def leakage_to_earth(view: View) -> ClauseResult:
         where = WireKey(own[0].key) if own else DeviceKey(device.id)
         findings.append(Finding("E34", Verdict.JUDGE, text, where, clause, remedy))
     return ClauseResult("E34", Group.EARTHING, title, clause, tuple(evidence), tuple(findings))
+
+
+def _to_bars(view: View, wires: list[Wire]) -> list[Wire]:
+    """Those that lead to an earth bar: what goes on from a drive to its motor does not double its own."""
+    ends = ((wire, view.circuits.device(end.pin.device)) for wire in wires for end in (wire.start, wire.end))
+    return [wire for wire, device in ends if device.kind.can(Can.EARTH_BAR)]
 
 
 def _earths(view: View) -> set[PinRef]:

@@ -16,7 +16,7 @@ from riktig.core.standards import clearance, creepage, impulse_voltage, rule
 __all__ = ["SHOCK", "device_volts"]
 
 MOST_NAMED = 6
-"""Parts of which a finding is made one by one; what is left is told by its number (chosen by us)."""
+"""Parts of which a finding is made, those that fail first; they stand for the others (chosen by us)."""
 
 
 def device_volts(view: View) -> dict[DeviceId, float]:
@@ -149,7 +149,7 @@ def _on_lines(view: View, device: DeviceId) -> bool:
 
 
 def extra_low_voltage(view: View) -> ClauseResult:
-    """An extra-low voltage comes from a safe source, has one side earthed, and meets no other potential."""
+    """An extra-low voltage comes from a safe source and has one side earthed; which potentials it meets, C04 says."""
     clause = view.source("E32")
     title = "Extra-low voltage"
     least = rule("extra-low voltage").value
@@ -172,8 +172,9 @@ def extra_low_voltage(view: View) -> ClauseResult:
             findings.append(Finding("E32", Verdict.JUDGE, text, where, clause, remedy))
         elif nets:
             evidence.append(f"{tag}: one side earthed")
-    if sources:
-        evidence.append("sources safely apart from the supply by the figures of generic parts, which are invented")
+    generic = [view.tag(device.id) for device in sources if insulation_of(view.sizing.parts[device.id])]
+    if generic:
+        evidence.append(f"{', '.join(generic)} taken as safely apart from the supply: generic parts, compare with data")
     none = "" if sources else "no extra-low voltage is made in the panel"
     return ClauseResult("E32", Group.PROTECTION, title, clause, tuple(evidence), tuple(findings), none)
 
