@@ -25,6 +25,7 @@ from riktig.core.records import (  # noqa: E402
     HoleDone,
     HoleWork,
     LabelPrinted,
+    LabelReplaced,
     LiveReleased,
     LiveStepDone,
     NewRecord,
@@ -73,6 +74,7 @@ RECORDS = (
     NewRecord("operator:c2.S.stop", ContactRead("S3", "1-2", "pressed", "open", "inf", 0.2, "M-1, 4711")),
     NewRecord("gate:wires", GatePassed("Wires on the plate", "the labels come on Friday", "Labels on parts: 0 of 28")),
     NewRecord("wire/wire:c2.K:A1~c2.S.start:4/0", LabelPrinted("10")),
+    NewRecord("wire/wire:c2.K:A1~c2.S.start:4/0", LabelReplaced("10", "9")),
     NewRecord("device:c2.K", NoteKept("the coil hums, looked at with the maker", "K1")),
     NewRecord("live tests", LiveReleased("P. Aune")),
     NewRecord(

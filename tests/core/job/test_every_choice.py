@@ -20,6 +20,7 @@ from riktig.core.job import (
     ControlSupply,
     Insertable,
     Job,
+    LabelWord,
     Letters,
     Numbering,
     Practice,
@@ -113,11 +114,13 @@ FIGURES = {
     "shaft_in_handle": 40.0, "handle_tolerance": 8.0, "wall_skew": 20.0, "reserved_numbers": 20, "number_step": 50,
     "dc_colours": ("black", "white", "brown", "blue"),
     "house_colours": ("brown",) * 6, "house_letters": (ClassLetters("contactor", "KM"),),
+    "label_language": "tr", "label_words": (LabelWord("motor", "motor bey", "tr"),),
     "reserved": (ReservedNumber("control.live", "901"),), "scheme": "{sheet}-{count:03}",
 }  # fmt: skip
 """Every other field of the practice with a value that is not its default."""
 EVALUATIONS: dict[str, Evaluation[Job]] = {}
-NEEDS: dict[str, dict[str, Enum]] = {
+NEEDS: dict[str, dict[str, Enum | str]] = {
+    "label_words": {"label_language": "tr"},
     "dc_colours": {"colours": Colours.HOUSE},
     "house_colours": {"colours": Colours.HOUSE},
     "house_letters": {"letters": Letters.HOUSE},

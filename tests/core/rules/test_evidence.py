@@ -35,7 +35,9 @@ BY_HAND = {
     "M01": "Supply: 3/N/PE 400/230 V 50 Hz",
     "M02": "62 markers for 31 wires",
     "M03": "live with the main switch off: Q1:1, Q1:3, Q1:5, X1:L1, X1:L2, X1:L3",
-    "M04": "Wash drum TRIPPED",
+    "M04": "WASH DRUM TRIPPED",
+    "E36": "Q1: L1, L2, L3",
+    "N04": "26 names on labels of devices, strips, cables and pieces, 15 of cables and pieces",
 }
 
 

@@ -1,5 +1,5 @@
 from .clash import Behind, door_misfits, misfits_about_door, swing_reach, things_behind, wiring_room
-from .derived import DOOR, DOOR_BEHIND, DOOR_DRAWING, SHAFTS
+from .derived import DOOR, DOOR_BEHIND, DOOR_DRAWING, LEGENDS, SHAFTS
 from .door_types import (
     HANDLE,
     LEGEND_PLATE,
@@ -27,6 +27,7 @@ from .edits import (
     spread_on_door,
     with_seats,
 )
+from .legends import capitals, legend_lines, legends_of
 from .plan import SHAFT_HOLE, on_door, plan_door
 from .section import draw_section
 from .shaft import Engagement, Shaft, engagement_of, shafts_of
@@ -37,6 +38,7 @@ __all__ = [
     "DOOR_BEHIND",
     "DOOR_DRAWING",
     "HANDLE",
+    "LEGENDS",
     "LEGEND_PLATE",
     "NAMEPLATE",
     "SHAFTS",
@@ -51,6 +53,7 @@ __all__ = [
     "Stack",
     "StackItem",
     "add_opening",
+    "capitals",
     "diagonal",
     "door_for_me",
     "door_misfits",
@@ -63,6 +66,8 @@ __all__ = [
     "in_row",
     "leaf_at",
     "leaves_of",
+    "legend_lines",
+    "legends_of",
     "lock_on_door",
     "may_move",
     "misfits_about_door",

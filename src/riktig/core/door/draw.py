@@ -24,7 +24,9 @@ BLOCK = (10.0, 22.0)
 """Of a contact block as it is drawn from behind, mm (a common size, no source)."""
 
 
-def draw_door(door: DoorPlan, names: Names, *, behind: bool = False) -> Drawing:
+def draw_door(
+    door: DoorPlan, names: Names, legends: Mapping[DeviceId, tuple[str, ...]], *, behind: bool = False
+) -> Drawing:
     """The doors with rulers, from the front or as they look when they stand open; keys are ``device:``.
 
     From behind, left and right are changed over, and the datum is in the upper right corner: it stays the same corner.
@@ -32,6 +34,7 @@ def draw_door(door: DoorPlan, names: Names, *, behind: bool = False) -> Drawing:
     Args:
         door: The doors with what is fitted in them.
         names: Tags of devices and numbers of nets.
+        legends: The lines of the legend of every operator.
         behind: Whether the door is seen from behind.
     """
     shown = door.from_behind() if behind else door
@@ -48,7 +51,11 @@ def draw_door(door: DoorPlan, names: Names, *, behind: bool = False) -> Drawing:
         shapes += _cross(Point(datum + RULER, RULER))
     grown = grown_by(door.face)
     for seat in shown.seats:
-        shapes += _back(seat, names.tag, shift, grown) if behind else operator_shapes(seat, names.tag, shift, grown)
+        shapes += (
+            _back(seat, names.tag, shift, grown)
+            if behind
+            else operator_shapes(seat, names.tag, shift, legends.get(seat.device, ()), grown)
+        )
     plate = at_ruler(shown.nameplate, shift)
     outline = box(plate, "second", 0.4, "" if behind else "card", PartKey("nameplate"), "door")
     shapes.append(dashed(outline) if behind else outline)
@@ -95,7 +102,13 @@ def _mirrored(mark: Shape, width: float) -> Shape:
 
 
 def operator_shapes(
-    seat: PlacedOperator, tags: Mapping[DeviceId, str], shift: Point, grown: float = 1.0, *, wrong: bool = False
+    seat: PlacedOperator,
+    tags: Mapping[DeviceId, str],
+    shift: Point,
+    lines: tuple[str, ...],
+    grown: float = 1.0,
+    *,
+    wrong: bool = False,
 ) -> list[Shape]:
     """One operator from the front: its head, its legend plate and its tag.
 
@@ -103,13 +116,14 @@ def operator_shapes(
         seat: Where the operator stands on the door.
         tags: The tag of every device.
         shift: How far everything is moved, mm.
+        lines: Of its legend.
         grown: How many times larger texts are than on a small plate.
         wrong: Whether it does not fit.
     """
     x, y = seat.x + shift.x, seat.y + shift.y
     key = DeviceKey(seat.device)
     role = "fails" if wrong else "ink"
-    shapes = _legend(seat, shift, key, role)
+    shapes = _legend(seat, lines, shift, key, role)
     size = min(TAG * grown, MOST_TAG)
     tag_at = Point(x, y + 17 + size)
     if seat.is_shaft:
@@ -143,17 +157,18 @@ def operator_shapes(
     return shapes
 
 
-def _legend(seat: PlacedOperator, shift: Point, key: Key | None, role: str) -> list[Shape]:
+def _legend(seat: PlacedOperator, lines: tuple[str, ...], shift: Point, key: Key | None, role: str) -> list[Shape]:
     plate = seat.legend_plate
     if plate is None:
         return []
     at = at_ruler(plate, shift)
-    words = seat.legend.split()
-    # Two lines of nearly the same length read better than one small one.
-    cut = min(range(len(words) + 1), key=lambda n: max(len(" ".join(words[:n])), len(" ".join(words[n:]))))
-    lines = [line for line in (" ".join(words[:cut]), " ".join(words[cut:])) if line]
-    longest = max(len(line) for line in lines)
-    size = min(LEGEND, (at.width - 3) / max(longest, 1) / 0.92)
+    if len(lines) == 1:
+        words = lines[0].split()
+        # Two lines of nearly the same length read better than one small one.
+        cut = min(range(len(words) + 1), key=lambda n: max(len(" ".join(words[:n])), len(" ".join(words[n:]))))
+        lines = tuple(line for line in (" ".join(words[:cut]), " ".join(words[cut:])) if line)
+    longest = max((len(line) for line in lines), default=1)
+    size = min(LEGEND, (at.width - 3) / max(longest, 1) / 0.92, (at.height - 2) / (1.5 * max(len(lines), 1)))
     shapes: list[Shape] = [box(at, role if role == "fails" else "second", 0.35, "card", key, "legend")]
     top = at.centre.y + size / 2 - (len(lines) - 1) * (size + 1.4) / 2
     for n, line in enumerate(lines):

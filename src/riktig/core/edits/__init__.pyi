@@ -43,7 +43,7 @@ from .codec import EDITS, Action, counted_words, dump_action, edit_name, load_ac
 from .doing import after_edit, after_edits
 from .door import AddOpening, ApplyRemedy, FixDoor, LockOperators, MoveOperators, OperatorPlace, PlanDoor, RemoveOpening
 from .history import History, RecordStep, UndoStep
-from .labels import DropLabelSheet, SetLabelSheet, UseLabels
+from .labels import DropLabelSheet, DropLabelText, LeaveUnmarked, MarkWire, SetLabelSheet, SetLabelText, UseLabels
 from .model import Edit
 from .people import RemovePerson, SetPerson
 from .plate import (
@@ -88,6 +88,7 @@ __all__ = [
     "DropCable",
     "DropChange",
     "DropLabelSheet",
+    "DropLabelText",
     "DropStrip",
     "DropWireOrder",
     "Edit",
@@ -97,9 +98,11 @@ __all__ = [
     "JoinParts",
     "KeepParts",
     "KeepPrinted",
+    "LeaveUnmarked",
     "LoadToAdd",
     "LockOperators",
     "LockParts",
+    "MarkWire",
     "MoveChange",
     "MoveElement",
     "MoveOperators",
@@ -129,6 +132,7 @@ __all__ = [
     "SetEnclosure",
     "SetHeading",
     "SetLabelSheet",
+    "SetLabelText",
     "SetOneConductor",
     "SetOwnValue",
     "SetParameter",

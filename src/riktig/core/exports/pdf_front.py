@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from riktig.core.exports.pdf import FOOT, HEAD, MARGIN, MM, PdfPen, SetHead
 from riktig.core.geometry import Align, Face, Rect, Text, run_of
-from riktig.core.labels import LEADING, FittedText, fit_text
+from riktig.core.labels import LEADING, FittedText, LetterLimits, fit_text
 
 __all__ = ["GUTTER", "LINES", "Cover", "SheetHead", "draw_contents", "draw_cover", "draw_title_block"]
 
@@ -72,10 +72,10 @@ def _block_cell(pen: PdfPen, cell: Rect, name: str, value: str) -> None:
 
 def _shortened(text: str, width: float, height: float, most: float) -> FittedText:
     """A text in a room; of one that does not fit the beginning: the cover says all of it."""
-    fitted, shown = fit_text(text, width, height, most, least=LEAST), text
+    fitted, shown = fit_text(text, width, height, most, limits=LetterLimits(LEAST)), text
     while fitted is None and shown:
         shown = shown[:-1]
-        fitted = fit_text(f"{shown.rstrip()}…", width, height, LEAST, least=LEAST)
+        fitted = fit_text(f"{shown.rstrip()}…", width, height, LEAST, limits=LetterLimits(LEAST))
     return fitted or FittedText((text,), LEAST)
 
 

@@ -9,7 +9,7 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.holes import HOLES, METAL_HOLES, Hole, along_pieces
 from riktig.core.job import EndStyle, Job, PinRef
-from riktig.core.labels import LABELS, Medium
+from riktig.core.labels import LABELS, Medium, printed_lines
 from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.proving import NOT_CONNECTED, TESTS, Test
 from riktig.core.rules import RULES, findings_of
@@ -136,7 +136,7 @@ def _terminals(evaluation: Evaluation[Job]) -> Schedule:
 
 def _labels(evaluation: Evaluation[Job]) -> Schedule:
     rows = tuple(
-        (label.medium.value, " / ".join(label.lines), label.copies, label.where, *label.size, label.code)
+        (label.medium.value, " / ".join(printed_lines(label)), label.copies, label.where, *label.size, label.code)
         for label in evaluation.get(LABELS).labels
     )
     columns = (
@@ -157,16 +157,20 @@ def label_files(evaluation: Evaluation[Job]) -> tuple[Schedule, ...]:
     Of a label that is wanted twice two rows stand there, so that the machine prints what is in the file and no more.
     """
     files: list[Schedule] = []
+    sheets = {sheet.medium: sheet for sheet in evaluation.document.label_sheets}
     for medium in Medium:
-        labels = evaluation.get(LABELS).on(medium)
-        lines = max((len(label.lines) for label in labels), default=0)
-        if not lines:
+        labels = [(label, printed_lines(label)) for label in evaluation.get(LABELS).on(medium)]
+        count = max((len(lines) for _label, lines in labels), default=0)
+        if not count:
             continue
-        columns = tuple((f"line_{n}", f"Line {n}") for n in range(1, lines + 1))
-        columns += (("code", "Code"), ("width_mm", "Width mm"), ("height_mm", "Height mm"))
+        columns = tuple((f"line_{n}", f"Line {n}") for n in range(1, count + 1))
+        columns += (("code", "Code"), ("width_mm", "Width mm"), ("height_mm", "Height mm"), ("medium", "Printed on"))
+        columns += (("tape_mm", "Tape mm"),)
+        sheet = sheets.get(medium.value)
+        on, tape = (sheet.name, sheet.tape_mm) if sheet else ("plain paper", "")
         rows: tuple[tuple[Value, ...], ...] = tuple(
-            (*label.lines, *[""] * (lines - len(label.lines)), label.code, *label.size)
-            for label in labels
+            (*lines, *[""] * (count - len(lines)), label.code, *label.size, on, tape)
+            for label, lines in labels
             for _ in range(label.copies)
         )
         files.append(Schedule(f"labels {medium.value}", medium.value.capitalize(), columns, rows))

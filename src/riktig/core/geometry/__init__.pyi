@@ -1,7 +1,7 @@
 from .codes import LEAST_MODULE, code_fits, code_marks
 from .display import Align, Arc, Circle, Drawing, Face, Line, Poly, Shape, Text, bounds_of, hit, moved, scaled
 from .legible import Legible, legible
-from .letters import CAPITAL, run_of
+from .letters import CAPITAL, run_of, unprintable
 from .near import near_pairs
 from .rect import TOLERANCE_MM, Point, Rect, close
 
@@ -31,4 +31,5 @@ __all__ = [
     "near_pairs",
     "run_of",
     "scaled",
+    "unprintable",
 ]

@@ -187,6 +187,20 @@ CHOICES: tuple[Choice, ...] = (
         _NAMES,
     ),
     Choice(
+        "legends",
+        "Legends on the door stand",
+        "Capitals are read from farther off; the name above the function is one thought a line.",
+        values.LegendCapitals,
+        _NAMES,
+    ),
+    Choice(
+        "device_labels",
+        "The label of a device is put on",
+        "A part that is replaced takes its own label with it; the one on the plate says what belongs there.",
+        values.DeviceLabelsOn,
+        _NAMES,
+    ),
+    Choice(
         "marker",
         "A wire marker says",
         "The number alone fits every marker and is read at a glance.",

@@ -8,6 +8,7 @@ from typing import TypedDict
 from riktig.core.ids import LoadId, SourceId
 from riktig.core.job.enclosure import EnclosureMounting, EntrySide, HingeSide, Ventilation
 from riktig.core.job.house_tables import ClassLetters, ReservedNumber
+from riktig.core.job.label_words import LabelWord
 from riktig.core.job.load_values import (
     Access,
     CableLaying,
@@ -28,6 +29,7 @@ from riktig.core.job.practice_values import (
     ControlTap,
     Coordination,
     DcInput,
+    DeviceLabelsOn,
     Distribution,
     DoorHoles,
     DoorOrder,
@@ -37,6 +39,7 @@ from riktig.core.job.practice_values import (
     FirstSide,
     Fixing,
     InspectedBy,
+    LegendCapitals,
     Letters,
     MaintainedColour,
     MarkedWires,
@@ -187,6 +190,10 @@ class PracticeFields(TypedDict, total=False):
     run_lamp: RunLamp
     control_tap: ControlTap
     codes: CodesOn
+    legends: LegendCapitals
+    device_labels: DeviceLabelsOn
+    label_language: str
+    label_words: tuple[LabelWord, ...]
     marker: MarkerText
     fixing: Fixing
     batching: Batching

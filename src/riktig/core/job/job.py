@@ -7,6 +7,7 @@ from riktig.core.job.circuit import Circuit
 from riktig.core.job.door import DoorFix, Opening
 from riktig.core.job.enclosure import Enclosure
 from riktig.core.job.label_sheet import LabelSheet
+from riktig.core.job.label_words import LabelText, UnmarkedWire
 from riktig.core.job.load import Load
 from riktig.core.job.numbering import GivenNumber, GivenTag
 from riktig.core.job.override import Override
@@ -41,7 +42,8 @@ class Job:
     his own; ``purchases`` what the purchasing desk knows of the parts; ``wire_orders``
     how he joins the clamps of a potential, ``one_conductor`` clamps that take no second one; ``strips`` terminals
     in the order that he gave them; ``cables`` what shares one and how its cores are called; ``people`` who works
-    on it, anybody where none are named; ``label_sheets`` what its labels are printed on, one a medium.
+    on it, anybody where none are named; ``label_sheets`` what its labels are printed on, one a medium; ``label_texts``
+    what labels say by the builder's word, ``unmarked`` wires that go without markers.
     ``made`` is when the panel was made, ``standard`` what its maker declares it
     to: both stand on the nameplate, and neither is proposed.
     """
@@ -82,6 +84,8 @@ class Job:
     strips: tuple[OwnStrip, ...] = ()
     cables: tuple[OwnCable, ...] = ()
     label_sheets: tuple[LabelSheet, ...] = ()
+    label_texts: tuple[LabelText, ...] = ()
+    unmarked: tuple[UnmarkedWire, ...] = ()
     people: tuple[Person, ...] = ()
 
     def load(self, load_id: LoadId) -> Load:

@@ -31,6 +31,8 @@ MOST = {
     "strips": 1_000,
     "cables": 2_000,
     "label_sheets": 50,
+    "label_texts": 1_000,
+    "unmarked": 200,
     "people": 200,
 }
 """How many of a thing a job may have (chosen by us: far above one panel)."""

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from riktig.core.errors import ImpossibleValueError
 from riktig.core.job.house_tables import POTENTIALS, ClassLetters, ReservedNumber, scheme_fault
+from riktig.core.job.label_words import LabelWord
 from riktig.core.job.number_ranges import PRACTICE_LIMITS
 from riktig.core.job.practice_values import (
     Batching,
@@ -14,6 +15,7 @@ from riktig.core.job.practice_values import (
     ControlTap,
     Coordination,
     DcInput,
+    DeviceLabelsOn,
     Distribution,
     DoorHoles,
     DoorOrder,
@@ -23,6 +25,7 @@ from riktig.core.job.practice_values import (
     FirstSide,
     Fixing,
     InspectedBy,
+    LegendCapitals,
     Letters,
     MaintainedColour,
     MarkedWires,
@@ -78,6 +81,9 @@ class Practice:
     potentials has which; with a ``number_step`` every circuit begins at a new multiple of it, so that the
     rest of its range stays free for growth; ``scheme`` is the house's own way, see ``scheme_fault``.
 
+    Labels are in ``label_language``, a code such as “de”, as far as the rows of ``label_words`` in that language go;
+    those without a language are the abbreviations.
+
     Raises:
         ValueError: a length or share that cannot be, a colour that is not sold, a scheme that cannot be read.
     """
@@ -90,6 +96,10 @@ class Practice:
     run_lamp: RunLamp = RunLamp.AUXILIARY
     control_tap: ControlTap = ControlTap.BEFORE
     codes: CodesOn = CodesOn.NOTHING
+    legends: LegendCapitals = LegendCapitals.ALL
+    device_labels: DeviceLabelsOn = DeviceLabelsOn.BOTH
+    label_language: str = ""
+    label_words: tuple[LabelWord, ...] = ()
     marker: MarkerText = MarkerText.NUMBER
     fixing: Fixing = Fixing.TAPPED
     batching: Batching = Batching.LONGEST

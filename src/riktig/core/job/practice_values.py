@@ -4,11 +4,11 @@ from enum import Enum
 
 __all__ = [
     "Batching", "CodesOn", "Colours", "Continuity", "ControlSupply", "ControlTap", "Coordination", "DcInput",
-    "Distribution", "DoorOrder", "EarthScheme", "EndStyle", "FieldCables", "FirstSide", "Fixing", "InspectedBy",
-    "Letters", "MaintainedColour", "MarkedWires", "MarkerText", "MotorNumbers", "NewBetween", "Numbering",
-    "OverloadContact", "OverloadDirection", "OverloadMount", "PairNumbers", "PhaseNames", "RelayCommons", "Rulebook",
-    "RunLamp", "SecondReading", "ShaftFitting", "SignedBy", "StarDeltaOverload", "StripOrder", "TagStyle",
-    "TerminalTemperature", "TransformerVoltage", "TripLamp", "WayOrder", "WiringOrder",
+    "DeviceLabelsOn", "Distribution", "DoorOrder", "EarthScheme", "EndStyle", "FieldCables", "FirstSide", "Fixing",
+    "InspectedBy", "LegendCapitals", "Letters", "MaintainedColour", "MarkedWires", "MarkerText", "MotorNumbers",
+    "NewBetween", "Numbering", "OverloadContact", "OverloadDirection", "OverloadMount", "PairNumbers", "PhaseNames",
+    "RelayCommons", "Rulebook", "RunLamp", "SecondReading", "ShaftFitting", "SignedBy", "StarDeltaOverload",
+    "StripOrder", "TagStyle", "TerminalTemperature", "TransformerVoltage", "TripLamp", "WayOrder", "WiringOrder",
 ]  # fmt: skip
 
 
@@ -72,6 +72,26 @@ class CodesOn(Enum):
 
     NOTHING = "nothing"
     LABELS = "device labels, cable tags, the nameplate and batch cards"
+
+
+class LegendCapitals(Enum):
+    """In what letters the legends on the door stand."""
+
+    ALL = "all in capitals, the name above the function"
+    AS_WRITTEN = "as written"
+
+
+class DeviceLabelsOn(Enum):
+    """Where the label of a device is put."""
+
+    BOTH = "the part and the plate beside it"
+    PART = "the part"
+    PLATE = "the plate beside it"
+
+    @property
+    def copies(self) -> int:
+        """How many labels a device has."""
+        return 2 if self is DeviceLabelsOn.BOTH else 1
 
 
 class MarkerText(Enum):

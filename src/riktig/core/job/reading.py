@@ -16,6 +16,7 @@ __all__ = [
     "JOB_ENCLOSURE",
     "JOB_JOINS",
     "JOB_LABEL_SHEETS",
+    "JOB_LABEL_TEXTS",
     "JOB_LAST_NUMBER",
     "JOB_LID_GAP",
     "JOB_LOADS",
@@ -43,6 +44,7 @@ __all__ = [
     "JOB_SUPPLY",
     "JOB_TAGS",
     "JOB_TITLE",
+    "JOB_UNMARKED",
     "JOB_VENTILATION",
     "JOB_WIRE_ORDERS",
 ]
@@ -86,6 +88,8 @@ JOB_SHELF = _part("shelf", lambda job: job.shelf)
 JOB_WIRE_ORDERS = _part("wire orders", lambda job: job.wire_orders)
 JOB_ONE_CONDUCTOR = _part("clamps for one conductor", lambda job: job.one_conductor)
 JOB_LABEL_SHEETS = _part("label sheets", lambda job: job.label_sheets)
+JOB_LABEL_TEXTS = _part("label texts", lambda job: job.label_texts)
+JOB_UNMARKED = _part("wires without markers", lambda job: job.unmarked)
 JOB_CABLES = _part("cables", lambda job: job.cables)
 JOB_PEOPLE = _part("people", lambda job: job.people)
 JOB_STRIPS = _part("strips", lambda job: job.strips)

@@ -8,7 +8,7 @@ from riktig.core.ids import PinRef
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, PinKey
 from riktig.core.labels.draw import GAP, SHEET, SHEET_HIGH, check_line
-from riktig.core.labels.fit import FittedText, fit_text, text_marks
+from riktig.core.labels.fit import FittedText, LetterLimits, fit_text, text_marks
 from riktig.core.plate import box
 from riktig.core.schematic import Circuits, Names, Nets, Zone
 
@@ -134,7 +134,7 @@ def _card(card: PinCard, x: float, y: float, width: float) -> list[Shape]:
         for place, pin in enumerate(pins):
             cell = Rect(left + place * wide, top, wide, HIGH)
             pin_key = PinKey(PinRef(card.device, pin.marking))
-            marking = fit_text(pin.marking, wide - 0.6, 2.2, 2.0, mono=True, least=1.2) or FittedText(
+            marking = fit_text(pin.marking, wide - 0.6, 2.2, 2.0, mono=True, limits=LetterLimits(1.2)) or FittedText(
                 (pin.marking,), 1.2
             )
             shapes += text_marks(

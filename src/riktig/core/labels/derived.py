@@ -1,11 +1,13 @@
 """What this step offers the evaluation."""
 
+from riktig.core.door import DOOR, LEGENDS
 from riktig.core.evaluation import reads
 from riktig.core.holes import HOLES
 from riktig.core.job import (
     JOB_DRAWING_NUMBER,
     JOB_ENCLOSURE,
     JOB_LABEL_SHEETS,
+    JOB_LABEL_TEXTS,
     JOB_LOADS,
     JOB_MADE,
     JOB_MAKER,
@@ -15,6 +17,7 @@ from riktig.core.job import (
     JOB_SOURCES,
     JOB_STANDARD,
     JOB_SUPPLY,
+    JOB_UNMARKED,
     ControlSupply,
     Load,
     Practice,
@@ -22,7 +25,8 @@ from riktig.core.job import (
 )
 from riktig.core.labels.cards import make_cards
 from riktig.core.labels.index_search import make_index, name_index
-from riktig.core.labels.make import LabelInputs, make_labels
+from riktig.core.labels.inputs import LabelInputs
+from riktig.core.labels.make import make_labels
 from riktig.core.labels.nameplate import NameplateInputs, nameplate_fields
 from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, control_source
@@ -83,6 +87,13 @@ LABEL_INPUTS = (
     & SHORT_CIRCUIT
     & JOB_NUMBER
     & JOB_LABEL_SHEETS
+    & NETS
+    & SIZING
+    & LAYOUT
+    & DOOR
+    & LEGENDS
+    & JOB_LABEL_TEXTS
+    & JOB_UNMARKED
 ).derive("label inputs", LabelInputs)
 LABELS = reads(LABEL_INPUTS).derive("labels", make_labels)
 NAME_INDEX = (reads(CIRCUITS) & NETS & NAMES & SHEETS & JOB_LOADS).derive("name index", name_index)

@@ -1,10 +1,11 @@
 """Labels at their true size, medium by medium, on sheets as they will print."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from riktig.core.geometry import (
     Align,
+    Circle,
     Drawing,
     Face,
     Line,
@@ -16,13 +17,24 @@ from riktig.core.geometry import (
     code_fits,
     code_marks,
     moved,
+    unprintable,
 )
 from riktig.core.keys import Key
-from riktig.core.labels.fit import FittedText, fit_text, text_marks
-from riktig.core.labels.make import Label, Labels, Medium
+from riktig.core.labels.fit import USUAL_LIMITS, FittedText, LetterLimits, fit_text, text_marks
+from riktig.core.labels.model import Label, Labels, Medium
 from riktig.core.plate import box
 
-__all__ = ["GAP", "SHEET", "SHEET_HIGH", "check_line", "draw_medium", "label_pages", "misfit_texts"]
+__all__ = [
+    "GAP",
+    "SHEET",
+    "SHEET_HIGH",
+    "check_line",
+    "draw_medium",
+    "label_marks",
+    "label_pages",
+    "misfit_texts",
+    "printed_lines",
+]
 
 SHEET, SHEET_HIGH = 184.0, 225.0
 """What a sheet of labels takes of the paper, mm: A4 and Letter have as much between margins, head and check line."""
@@ -105,7 +117,10 @@ def check_line(bottom: float) -> list[Shape]:
 
 @dataclass(frozen=True, slots=True)
 class _Written:
-    """A text of a label: its words, where they stand, the largest capital, and the look."""
+    """A text of a label: its words, where they stand, the largest capital, and the look.
+
+    ``short`` are the words with the house's abbreviations, "" without any.
+    """
 
     text: str
     room: Rect
@@ -113,42 +128,60 @@ class _Written:
     face: Face = Face.WORDS
     role: str = "ink"
     align: Align = Align.MIDDLE
+    short: str = ""
+    limits: LetterLimits = USUAL_LIMITS
 
     @property
     def fitted(self) -> FittedText | None:
-        """The text in its room; None when it does not fit."""
+        """The text in its room, abbreviated where only that fits; None when nothing does."""
         mono = self.face in (Face.PRINTED, Face.PRINTED_BOLD)
-        return fit_text(self.text, self.room.width, self.room.height, self.most, mono=mono)
+        for text in (self.text, self.short) if self.short else (self.text,):
+            fitted = fit_text(text, self.room.width, self.room.height, self.most, mono=mono, limits=self.limits)
+            if fitted is not None and not unprintable(text):
+                return fitted
+        return None
 
 
 def _written(medium: Medium, lines: tuple[str, ...], rect: Rect) -> list[_Written]:
-    """What stands on a label of a medium, and where."""
+    """What stands on a label of a medium, and where: one entry for each line."""
     inside = Rect(rect.x + 0.6, rect.y + 0.3, rect.width - 1.2, rect.height - 0.6)
     first, second = lines[0] if lines else "", lines[1] if len(lines) > 1 else ""
     match medium:
-        case Medium.WIRE:
+        case Medium.WIRE | Medium.CORE:
             room = Rect(rect.x + 0.4, rect.y + 0.1, rect.width - 0.8, rect.height - 0.2)
             return [_Written(first, room, 2.6, Face.PRINTED)]
         case Medium.TERMINAL:
             return [_Written(first, inside, 2.4, Face.PRINTED)]
-        case Medium.DEVICE:
+        case Medium.DEVICE | Medium.TORQUE:
             tag = Rect(inside.x, rect.y + 0.8, inside.width, 3.2)
             words = Rect(inside.x, tag.bottom + 0.6, inside.width, rect.bottom - tag.bottom - 1.2)
             return [_Written(first, tag, 3.2, Face.PRINTED_BOLD), _Written(second, words, 1.9)]
+        case Medium.EARTH:
+            return [_Written(first, Rect(inside.x, rect.bottom - 5.2, inside.width, 4.4), 3.2, Face.PRINTED_BOLD)]
         case Medium.LEGEND:
-            room = Rect(rect.x + 2, rect.y + 1.5, rect.width - 4, rect.height - 3)
-            return [_Written(first, room, 3.2, Face.PRINTED_BOLD)]
+            room = Rect(rect.x + 2, rect.y + 1.2, rect.width - 4, rect.height - 2.4)
+            return [
+                _Written(line, row, 3.2, Face.PRINTED_BOLD)
+                for line, row in zip(lines, _rows(room, len(lines)), strict=True)
+            ]
         case Medium.CABLE | Medium.PIECE:
             high = rect.height / 2 - 0.8
             tag = Rect(rect.x + 2, rect.y + 0.8, rect.width - 4, high)
             words = Rect(rect.x + 2, tag.bottom + 0.4, rect.width - 4, rect.bottom - tag.bottom - 1.2)
             return [_Written(first, tag, 3.6, Face.PRINTED_BOLD), _Written(second, words, 2.2)]
         case Medium.NAMEPLATE:
-            high = (rect.height - 4) / max(len(lines), 6)
-            rows = [Rect(rect.x + 3, rect.y + 2 + n * high, rect.width - 6, high) for n in range(len(lines))]
+            room = Rect(rect.x + 3, rect.y + 2, rect.width - 6, rect.height - 4)
             return [
-                _Written(line, Rect(row.x, row.y + 0.6, row.width, high - 1.2), 2.6, align=Align.LEFT)
-                for line, row in zip(lines, rows, strict=True)
+                _Written(line, Rect(row.x, row.y + 0.6, row.width, row.height - 1.2), 2.6, align=Align.LEFT)
+                for line, row in zip(lines, _rows(room, len(lines), 6), strict=True)
+            ]
+        case Medium.NOTICE:
+            head = Rect(rect.x + 5, rect.y + 4, rect.width - 10, 9)
+            room = Rect(head.x, head.bottom + 3, head.width, rect.bottom - head.bottom - 7)
+            rows = _rows(room, len(lines) - 1, 4)
+            return [_Written(first, head, 6.0, Face.BOLD)] + [
+                _Written(line, Rect(row.x, row.y + 0.6, row.width, row.height - 1.2), 3.4, align=Align.LEFT)
+                for line, row in zip(lines[1:], rows, strict=True)
             ]
         case Medium.WARNING:
             words = Rect(rect.x + SIGN + 6, rect.y + 2, rect.width - SIGN - 9, rect.height - 4)
@@ -157,18 +190,53 @@ def _written(medium: Medium, lines: tuple[str, ...], rect: Rect) -> list[_Writte
             return [_Written(first, head, 4.4, Face.BOLD, "print"), _Written(second, body, 3.4, role="print")]
 
 
+def _rows(room: Rect, count: int, least: int = 1) -> list[Rect]:
+    """So many rows below each other, as high as if there were at least so many."""
+    high = room.height / max(count, least)
+    return [Rect(room.x, room.y + n * high, room.width, high) for n in range(count)]
+
+
+def _texts(label: Label, rect: Rect) -> list[_Written]:
+    """What stands on a label in the room for its words, by the limits of what it is printed on."""
+    texts = _written(label.medium, label.lines, rect)
+    beyond = label.lines[
+        len(texts) :
+    ]  # the builder's own text may have more lines than its medium: they go on the last
+    if beyond and texts:
+        texts[-1] = replace(texts[-1], text=" ".join((texts[-1].text, *beyond)))
+    shorter = label.short if len(label.short) == len(texts) else ("",) * len(texts)
+    return [
+        replace(
+            written,
+            most=max(written.most, label.limits.least),
+            short=short if short != written.text else "",
+            limits=label.limits,
+        )
+        for written, short in zip(texts, shorter, strict=True)
+    ]
+
+
 def misfit_texts(label: Label) -> tuple[str, ...]:
-    """The texts of a label that do not fit it at the smallest capital that can be read."""
-    return _misfits(label.medium, label.size, label.lines, label.code)
+    """The texts of a label that do not fit it at the smallest capital, or that no face can print."""
+    return _misfits(replace(label, copies=1, where="", key=None, on_sheet=label.size, batch=0, place="", own=""))
 
 
 @lru_cache(maxsize=16384)  # pure; the same texts come again with every edit
-def _misfits(medium: Medium, size: tuple[float, float], lines: tuple[str, ...], code: str) -> tuple[str, ...]:
-    words, square = _beside(Rect(0, 0, *size), code)
-    misfits = [part.text for part in _written(medium, lines, words) if part.text and part.fitted is None]
-    if square and not code_fits(code, square.height):
-        misfits.append(code)
+def _misfits(label: Label) -> tuple[str, ...]:
+    words, square = _beside(Rect(0, 0, *label.size), label.code)
+    misfits = [part.text for part in _texts(label, words) if part.text and part.fitted is None]
+    if square and not code_fits(label.code, square.height):
+        misfits.append(label.code)
     return tuple(misfits)
+
+
+def printed_lines(label: Label) -> tuple[str, ...]:
+    """The lines as they come out, each abbreviated where only that fits."""
+    words, _square = _beside(Rect(0, 0, *label.size), label.code)
+    texts = _texts(label, words) if label.short else []
+    if not texts:
+        return label.lines
+    return tuple(" ".join(text.fitted.lines) if text.fitted else text.text for text in texts)
 
 
 WIDEST_CODE = 18.0
@@ -196,10 +264,12 @@ def label_marks(label: Label, rect: Rect) -> list[Shape]:
     if label.medium is Medium.WARNING:
         shapes[0] = box(rect, "ink", 0.4, "lens yellow", key, "label")
         shapes += electricity_sign(rect.x + 3, rect.centre.y - SIGN_HIGH / 2, key)
+    if label.medium is Medium.EARTH:
+        shapes += earth_sign(rect.centre.x, rect.y + 1.2, min(rect.width - 2.0, rect.height - 7.6), key)
     words, square = _beside(rect, label.code)
     if square:
         shapes += code_marks(label.code, square, key)
-    for written in _written(label.medium, label.lines, words):
+    for written in _level(label.medium, _texts(label, words)):
         fitted = written.fitted
         if fitted is None and written.text:
             shapes.append(Line(rect.x, rect.y, rect.right, rect.bottom, "fails", 0.4, key=key))
@@ -207,6 +277,39 @@ def label_marks(label: Label, rect: Rect) -> list[Shape]:
         elif fitted is not None:
             shapes += text_marks(fitted, written.room, written.face, key=key, role=written.role, align=written.align)
     return shapes
+
+
+def _level(medium: Medium, texts: list[_Written]) -> list[_Written]:
+    """The lines of a legend in letters of one height."""
+    if medium is not Medium.LEGEND or len(texts) < 2:
+        return texts
+    sizes = [text.fitted.size for text in texts if text.fitted]
+    return [replace(text, most=min(sizes)) for text in texts] if len(sizes) == len(texts) else texts
+
+
+def earth_sign(x: float, y: float, side: float, key: Key | None) -> list[Shape]:
+    """The sign of protective earth: a circle with the sign of earth in it, from the middle of its upper edge.
+
+    Source:
+        IEC 60417-5019 (three bars, each shorter than the one above, under a stem, in a circle), from memory.
+
+    Args:
+        x: Its middle, mm.
+        y: Its top, mm.
+        side: Its diameter, mm.
+        key: What it belongs to.
+    """
+    middle, radius = y + side / 2, side / 2
+    bars = [(0.06, 0.56), (0.28, 0.36), (0.50, 0.16)]
+    return [
+        Circle(x, middle, radius, "print", 0.35, layer="sign", key=key),
+        Line(x, middle - 0.72 * radius, x, middle + 0.06 * radius, "print", 0.5, layer="sign", key=key),
+        *(
+            Line(x - half * radius, middle + down * radius, x + half * radius, middle + down * radius, "print", 0.5,
+                 layer="sign", key=key)
+            for down, half in bars
+        ),
+    ]  # fmt: skip
 
 
 def electricity_sign(x: float, y: float, key: Key | None) -> list[Shape]:

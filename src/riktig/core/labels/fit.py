@@ -8,7 +8,7 @@ from functools import cache
 from riktig.core.geometry import Align, Face, Rect, Text, run_of
 from riktig.core.keys import Key
 
-__all__ = ["LEADING", "LEAST_CAPITAL", "FittedText", "fit_text", "text_marks"]
+__all__ = ["LEADING", "LEAST_CAPITAL", "USUAL_LIMITS", "FittedText", "LetterLimits", "fit_text", "text_marks"]
 
 LEAST_CAPITAL = 1.6
 """The smallest capital on any label, mm (chosen by us: about 6 point, what can be read at arm's length)."""
@@ -33,8 +33,19 @@ class FittedText:
         return self.size * (1 + LEADING * (len(self.lines) - 1))
 
 
+@dataclass(frozen=True, slots=True)
+class LetterLimits:
+    """What a medium takes: the smallest capital, mm, and the most letters in a line, 0 without a limit."""
+
+    least: float = LEAST_CAPITAL
+    characters: int = 0
+
+
+USUAL_LIMITS = LetterLimits()
+
+
 def fit_text(
-    text: str, width: float, height: float, most: float, *, mono: bool = False, least: float = LEAST_CAPITAL
+    text: str, width: float, height: float, most: float, *, mono: bool = False, limits: LetterLimits = USUAL_LIMITS
 ) -> FittedText | None:
     """A text as large as a room allows; of equal sizes the one with fewer lines.
 
@@ -44,17 +55,19 @@ def fit_text(
         height: Of the room, mm.
         most: The largest capital, mm.
         mono: Whether the face is one of fixed width.
-        least: The smallest capital, mm.
+        limits: What the medium takes.
 
     Returns:
         The text in lines, or None when it does not fit at the smallest size.
     """
     best: FittedText | None = None
     for lines in _in_lines(text, mono):
+        if limits.characters and max(map(len, lines)) > limits.characters:
+            continue
         longest = max(run_of(line, mono=mono) for line in lines) * WIDER
         room = height / (1 + LEADING * (len(lines) - 1))
         size = min(most, room, width / longest if longest else most)
-        if size >= least - 1e-9 and (best is None or size > best.size + 0.05):
+        if size >= limits.least - 1e-9 and (best is None or size > best.size + 0.05):
             best = FittedText(lines, size)
         if best and best.size == most:
             break

@@ -32,6 +32,7 @@ from .facts import (
     WireDone,
 )
 from .inspection_facts import ClauseCompared, FindingNoted, FindingSettled
+from .label_facts import LabelReplaced
 from .naming import can_be_undone, name_of_records
 from .record import NewRecord, Record, taken_back
 from .signing import Signer, fingerprint, new_private_key
@@ -54,6 +55,7 @@ __all__ = [
     "HoleDone",
     "HoleWork",
     "LabelPrinted",
+    "LabelReplaced",
     "LiveReleased",
     "LiveStepDone",
     "NewRecord",

@@ -10,6 +10,7 @@ from typing import TypeAlias
 import msgspec
 
 from riktig.core.records.inspection_facts import ClauseCompared, FindingNoted, FindingSettled
+from riktig.core.records.label_facts import LabelReplaced
 
 __all__ = [
     "ChangeClosed",
@@ -185,9 +186,10 @@ class ClauseJudged(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="k
 
 
 class LabelPrinted(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="printed"):
-    """A label that came out of the printer, with its text."""
+    """A label that came out of the printer, with its text; ``on`` is what it was printed on, "" where nobody said."""
 
     text: str = ""
+    on: str = ""
 
 
 class TemplateChecked(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="template checked"):
@@ -359,6 +361,7 @@ Facts: TypeAlias = (
     | FindingNoted
     | FindingSettled
     | LabelPrinted
+    | LabelReplaced
     | TemplateChecked
     | PhotoKept
     | NoteKept

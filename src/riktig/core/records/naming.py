@@ -32,6 +32,7 @@ from riktig.core.records.facts import (
     WireDone,
 )
 from riktig.core.records.inspection_facts import ClauseCompared, FindingNoted, FindingSettled
+from riktig.core.records.label_facts import LabelReplaced
 from riktig.core.records.record import NewRecord
 
 __all__ = ["can_be_undone", "name_of_records"]
@@ -106,6 +107,7 @@ _OfBench: TypeAlias = (
     | RedLine
     | RedLineAnswered
     | NoteKept
+    | LabelReplaced
 )
 _OfProof: TypeAlias = LiveReleased | LiveStepDone | PhoneTalk | ClauseCompared | FindingNoted | FindingSettled
 
@@ -130,6 +132,8 @@ def _of_bench(facts: _OfBench) -> str:
             return f"red-line at {facts.name}"
         case RedLineAnswered():
             return f"red-line {facts.answer}"
+        case LabelReplaced():
+            return f"label {facts.was} " + (f"replaced by {facts.text}" if facts.text else "taken off")
 
 
 def _of_proof(facts: _OfProof) -> str:

@@ -113,30 +113,31 @@ def warnings_in_place(view: View) -> ClauseResult:
     """The plates that the rulebook asks for are on the list of labels."""
     clause = view.source("M09")
     title = "Warning plates"
-    plates = {" ".join(label.lines) for label in view.labels.on(Medium.WARNING)}
+    plates = {label.key: label for label in view.labels.on(Medium.WARNING)}
     evidence: list[str] = []
     findings: list[Finding] = []
-    for name, word, where in _wanted(view):
-        plate = next((text for text in plates if word in text), "")
-        if plate:
-            evidence.append(f"{name}: {plate}")
-        else:
+    for name, where in _wanted(view):
+        plate = plates.get(where)
+        if plate is None:
             text = f"The plate “{name}” is missing."
             findings.append(Finding("M09", Verdict.FAILS, text, where, clause, "Put it back on the list of labels."))
+            continue
+        evidence.append(f"{name}: {' '.join(plate.lines)}")
+        if plate.own:
+            text = f"The plate “{name}” says “{' '.join(plate.lines)}” by the builder's word ({plate.own})."
+            remedy = "Sign that it says what the rulebook asks, or take Riktig's text again."
+            findings.append(Finding("M09", Verdict.JUDGE, text, where, clause, remedy))
     return ClauseResult("M09", Group.MARKING, title, clause, tuple(evidence), tuple(findings))
 
 
-def _wanted(view: View) -> list[tuple[str, str, Key]]:
-    """Which plates, a word that each has, and what each is about."""
-    wanted: list[tuple[str, str, Key]] = [("who may open the door", "skilled", PartKey("skilled"))]
+def _wanted(view: View) -> list[tuple[str, Key]]:
+    """Which plates, and the key that each has among the labels."""
+    wanted: list[tuple[str, Key]] = [("who may open the door", PartKey("skilled"))]
     if not view.rulebook.north_american:
         return wanted
-    wanted += [
-        ("arc flash", "arc flash", PartKey("arc flash")),
-        ("conductors of the field", "copper conductors", PartKey("field wiring")),
-    ]
+    wanted += [("arc flash", PartKey("arc flash")), ("conductors of the field", PartKey("field wiring"))]
     if any(device.kind.can(Can.LIMITS_CURRENT) for device in view.circuits.devices):
-        wanted.append(("fuses", "Replace fuses", PartKey("fuses")))
+        wanted.append(("fuses", PartKey("fuses")))
     return wanted
 
 

@@ -16,6 +16,7 @@ from riktig.core.job import (
     JOB_SIGNALS,
     JOB_SOURCES,
     JOB_SUPPLY,
+    JOB_UNMARKED,
     Enclosure,
     Practice,
     Rulebook,
@@ -44,6 +45,7 @@ from riktig.core.rules.field import FIELD
 from riktig.core.rules.floats import FLOATS
 from riktig.core.rules.joined_potentials import JOINED_POTENTIALS
 from riktig.core.rules.jumpers import JUMPERS
+from riktig.core.rules.labelling import LABELLING
 from riktig.core.rules.marks import MARKS
 from riktig.core.rules.mechanical import MECHANICAL
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
@@ -105,6 +107,7 @@ CLAUSES = (
     *FLOATS,
     *SUPPLY_WATCH,
     *NAMES_CLAUSES,
+    *LABELLING,
     *MARKS,
     *SHOCK,
     *DISTRIBUTION,
@@ -153,6 +156,7 @@ VIEW = (
     & SHORT_CIRCUIT
     & WIRE_ENERGIES
     & POWER_PATHS
+    & JOB_UNMARKED
 ).derive("view", View)
 
 

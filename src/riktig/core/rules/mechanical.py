@@ -1,22 +1,17 @@
 """Clauses about conductors, clamps, marking and papers."""
 
-from dataclasses import replace
-
 from riktig.core.catalogue import Can
 from riktig.core.ids import DeviceId, device_id
 from riktig.core.job import INCOMER_ID
 from riktig.core.keys import DeviceKey, Key, PartKey, WireKey
-from riktig.core.labels import LEAST_CAPITAL, Medium, misfit_texts
-from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
+from riktig.core.labels import Medium
+from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
 from riktig.core.schematic import INCOMING_CABLE, NetClass, outside_device
 from riktig.core.sizing import Section
 from riktig.core.standards import conductor_name, minimum_section
 
 __all__ = ["MECHANICAL"]
-
-MARK_ALL_ABOVE = 10
-"""Wires above which every one is marked (common practice, no source)."""
 
 
 def conductor_currents(view: View) -> ClauseResult:
@@ -94,46 +89,6 @@ def nameplate_complete(view: View) -> ClauseResult:
     return ClauseResult("M01", Group.MARKING, "Nameplate", clause, tuple(filled), tuple(findings))
 
 
-def wires_marked(view: View) -> ClauseResult:
-    """Both ends of every wire carry a marker that can hold its text."""
-    clause = view.source("M02")
-    markers = view.labels.on(Medium.WIRE)
-    findings = [
-        Finding(
-            "M02",
-            Verdict.FAILS,
-            f"“{label.lines[0]}” does not fit on a wire marker: its letters would be under {LEAST_CAPITAL:g} mm.",
-            label.key,
-            clause,
-            "Shorten the tag, or let markers say the number only.",
-            QuickFix("Markers say the number", "short markers"),
-        )
-        for label in markers
-        if misfit_texts(label) and not misfit_texts(replace(label, lines=(label.lines[0].split()[0],)))
-    ]
-    bare = sum(wire.net in view.names.number for wire in view.wiring.wires) - len(markers) // 2
-    if bare and len(view.wiring.wires) > MARK_ALL_ABOVE:
-        findings.append(
-            Finding(
-                "M02",
-                Verdict.JUDGE,
-                f"{bare} wires have no marker; above {MARK_ALL_ABOVE} wires in a panel every wire is marked.",
-                PartKey("practice"),
-                clause,
-                "Mark every wire.",
-                QuickFix("Mark every wire", "mark all"),
-            )
-        )
-    return ClauseResult(
-        "M02",
-        Group.MARKING,
-        "Wire markers",
-        clause,
-        (f"{len(markers)} markers for {len(view.wiring.wires)} wires",),
-        tuple(findings),
-    )
-
-
 def still_live_said(view: View) -> ClauseResult:
     """What stays live with the main switch off is known, and said on a plate."""
     clause = view.source("M03")
@@ -185,7 +140,7 @@ def still_live_said(view: View) -> ClauseResult:
 def lamps_have_meaning(view: View) -> ClauseResult:
     """Every operator and lamp on the door has a legend."""
     clause = view.source("M04")
-    named = {label.key: label.lines[0] for label in view.labels.on(Medium.LEGEND)}
+    named = {label.key: " ".join(label.lines) for label in view.labels.on(Medium.LEGEND)}
     findings = [
         Finding(
             "M04",
@@ -203,33 +158,4 @@ def lamps_have_meaning(view: View) -> ClauseResult:
     )
 
 
-def labels_hold_their_texts(view: View) -> ClauseResult:
-    """Every text on a label fits it at letters that can be read; wire markers are judged by themselves."""
-    clause = view.source("M05")
-    labels = [label for label in view.labels.labels if label.medium is not Medium.WIRE]
-    misfits = list(dict.fromkeys((text, label.medium, label.key) for label in labels for text in misfit_texts(label)))
-    findings = [
-        Finding(
-            "M05",
-            Verdict.FAILS,
-            f"“{text}” does not fit on its label ({medium.value}): its letters would be under {LEAST_CAPITAL:g} mm.",
-            key,
-            clause,
-            "Shorten the text: the name of the load, the legend or the mark.",
-        )
-        for text, medium, key in misfits
-    ]
-    fitting = sum(not misfit_texts(label) for label in labels)
-    evidence = (f"{fitting} of {len(labels)} labels hold their texts at {LEAST_CAPITAL:g} mm or more",)
-    return ClauseResult("M05", Group.MARKING, "Labels hold their texts", clause, evidence, tuple(findings))
-
-
-MECHANICAL = (
-    conductor_currents,
-    least_sections,
-    nameplate_complete,
-    wires_marked,
-    labels_hold_their_texts,
-    still_live_said,
-    lamps_have_meaning,
-)
+MECHANICAL = (conductor_currents, least_sections, nameplate_complete, still_live_said, lamps_have_meaning)

@@ -5,7 +5,7 @@ from collections import defaultdict
 from riktig.core.catalogue import Behaviour, Can, insulation_of
 from riktig.core.job import CircuitId, DeviceId, PinRef, circuit_of
 from riktig.core.keys import DeviceKey, PartKey
-from riktig.core.labels import Medium
+from riktig.core.labels import Label, Medium
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.shared_ducts import net_volts
 from riktig.core.rules.view import View
@@ -200,17 +200,26 @@ def stored_charge(view: View) -> ClauseResult:
     clause = view.source("E33")
     title = "Charge that stays"
     drives = [device for device in view.circuits.devices if device.kind.can(Can.VARIES_SPEED)]
-    plates: dict[DeviceId, list[str]] = defaultdict(list)
+    plates: dict[DeviceId, list[Label]] = defaultdict(list)
     for label in view.labels.on(Medium.WARNING):
         if isinstance(label.key, DeviceKey):
-            plates[label.key.device].append(" ".join(label.lines))
+            plates[label.key.device].append(label)
     findings = [
         Finding("E33", Verdict.FAILS, f"{view.tag(device.id)} keeps its charge, and no plate says how long.",
                 DeviceKey(device.id), clause, "Put the plate on it.")
         for device in drives
-        if not any("charge" in text for text in plates[device.id])
+        if not plates[device.id]
     ]  # fmt: skip
-    evidence = tuple(f"{view.tag(device.id)}: {plates[device.id][0]}" for device in drives if plates[device.id])
+    findings += [
+        Finding("E33", Verdict.JUDGE, f"The plate on {view.tag(device.id)} says “{' '.join(label.lines)}” by the "
+                f"builder's word ({label.own}).", DeviceKey(device.id), clause, "Sign that it says how long to wait.")
+        for device in drives
+        for label in plates[device.id]
+        if label.own
+    ]  # fmt: skip
+    evidence = tuple(
+        f"{view.tag(device.id)}: {' '.join(label.lines)}" for device in drives for label in plates[device.id][:1]
+    )
     none = "" if drives else "no drive or capacitor is drawn"
     return ClauseResult("E33", Group.PROTECTION, title, clause, evidence, tuple(findings), none)
 

@@ -20,6 +20,7 @@ from riktig.core.job import (
     Signal,
     Source,
     Supply,
+    UnmarkedWire,
 )
 from riktig.core.labels import Labels
 from riktig.core.plate import Layout
@@ -85,6 +86,8 @@ class View:
     """What guards let through to wires."""
     power_paths: PowerPaths
     """The power circuits with the guards ahead of every part."""
+    unmarked: tuple[UnmarkedWire, ...]
+    """Wires that go without markers, by somebody's permission."""
     _once: dict[object, object] = field(default_factory=dict, init=False, repr=False, compare=False)
 
     def once(self, compute: "Callable[[View], T]") -> T:

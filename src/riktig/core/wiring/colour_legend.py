@@ -32,6 +32,11 @@ class ColourUse:
     means: tuple[str, ...]
     wires: int
 
+    @property
+    def said(self) -> str:
+        """All that it means in one line: “power, L1, L2, L3; neutral”."""
+        return "; ".join(_shortened(self.means))
+
 
 def colour_legend(wires: Iterable[Wire], nets: Nets) -> tuple[ColourUse, ...]:
     """Every colour in the panel, that of most wires first.
@@ -82,7 +87,7 @@ def draw_colour_legend(uses: Iterable[ColourUse], job: str) -> Drawing:
         shapes.append(box(Rect(5, y, 34, 5.0), "ink", 0.35, body, None, "card"))
         if stripe:
             shapes += [box(Rect(9 + 10 * n, y, 5, 5.0), "", 0.0, stripe, None, "card") for n in range(3)]
-        text = "; ".join(_shortened(use.means))
+        text = use.said
         shapes.append(Text(43, y + 4.2, use.colour, 3.6, face=Face.BOLD))
         shapes.append(Text(78, y + 4.2, text, min(3.4, 84 / max(run_of(text, mono=False), 1.0))))
         shapes.append(Text(WIDTH - 5, y + 4.2, f"{use.wires} wires", 3.0, "second", align=Align.RIGHT))

@@ -28,6 +28,7 @@ class DoorHost:
     layout: Callable[[], Layout]
     enclosure: Callable[[], Enclosure]
     tags: Callable[[], Mapping[DeviceId, str]]
+    legends: Callable[[], Mapping[DeviceId, tuple[str, ...]]]
     chosen: Callable[[], Sequence[DeviceId]]
     place: Callable[[Sequence[PlacedOperator]], None]
     choose: Callable[[Sequence[DeviceId]], None]
@@ -38,6 +39,7 @@ def moved_shapes(
     plan: DoorPlan,
     moved: Sequence[PlacedOperator],
     tags: Mapping[DeviceId, str],
+    legends: Mapping[DeviceId, tuple[str, ...]],
     size: float,
     lines: Sequence[Shape] = (),
 ) -> list[Shape]:
@@ -51,7 +53,7 @@ def moved_shapes(
         bad = seat.device in wrong
         body = seat.body.moved(*shift)
         shapes.append(box(body, "fails" if bad else "act", 1.2, "fails soft" if bad else "chosen"))
-        shapes += operator_shapes(seat, tags, shift, grown_by(plan.face), wrong=bad)
+        shapes += operator_shapes(seat, tags, shift, legends.get(seat.device, ()), grown_by(plan.face), wrong=bad)
     first = moved[0]
     leaf = plan.leaf_at(first.x)
     at = Point(first.x + RULER, first.y + RULER)
@@ -124,7 +126,7 @@ class DoorGesture(Gesture):
             lines.append(Line(x + RULER, RULER, x + RULER, plan.face.height + RULER, "act", 0.5, dashed=True))
         if y in self._ys:
             lines.append(Line(RULER, y + RULER, plan.face.width + RULER, y + RULER, "act", 0.5, dashed=True))
-        shapes = moved_shapes(plan, self._moved, host.tags(), host.view.legible(), lines)
+        shapes = moved_shapes(plan, self._moved, host.tags(), host.legends(), host.view.legible(), lines)
         host.view.set_overlay(shapes, self._hidden)
 
     def _rect(self, shift: float) -> Rect:

@@ -10,6 +10,7 @@ from riktig.core.door import (
     DOOR,
     DOOR_BEHIND,
     DOOR_DRAWING,
+    LEGENDS,
     SHAFTS,
     DoorPlan,
     PlacedOperator,
@@ -95,6 +96,7 @@ class DoorStation(Station):
                 lambda: session.evaluation.get(LAYOUT),
                 lambda: session.job.enclosure,
                 lambda: session.evaluation.get(NAMES).tag,
+                lambda: session.evaluation.get(LEGENDS),
                 lambda: self.chosen,
                 self._place,
                 self._choose,
@@ -206,8 +208,8 @@ class DoorStation(Station):
         self.view.set_laid(laid)
         wrong = {m.device for m in door.misfits}
         bad = [seat for seat in door.seats if seat.device in wrong]
-        tags_of = self.session.evaluation.get(NAMES).tag
-        shapes = moved_shapes(door, bad, tags_of, self.view.legible()) if bad and not behind else []
+        tags_of, legends = self.session.evaluation.get(NAMES).tag, self.session.evaluation.get(LEGENDS)
+        shapes = moved_shapes(door, bad, tags_of, legends, self.view.legible()) if bad and not behind else []
         if not behind and len(seats) == 1 and not bad:
             shapes = self._legend_of(seats[0])
         self.view.set_overlay(shapes)
