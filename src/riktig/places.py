@@ -4,12 +4,17 @@ from pathlib import Path
 
 import platformdirs
 
-__all__ = ["keys_folder", "log_folder", "practice_file", "settings_file", "window_file"]
+__all__ = ["keys_folder", "log_folder", "media_file", "practice_file", "settings_file", "window_file"]
 
 
 def settings_file() -> Path:
     """The file of the company standard, in the user's settings."""
     return platformdirs.user_config_path("riktig") / "house.json"
+
+
+def media_file() -> Path:
+    """The house's own media for labels, in the user's settings."""
+    return platformdirs.user_config_path("riktig") / "media.csv"
 
 
 def window_file() -> Path:

@@ -20,7 +20,7 @@ PAGES = {
     "Door": ("Mark-out",),
     "Wires": ("From – to", "Numbers"),
     "Terminals": ("List",),
-    "Labels": ("Pins",),
+    "Labels": ("On the panel",),
 }
 MOST = 900
 ROW_PX = 22

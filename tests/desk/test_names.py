@@ -31,6 +31,7 @@ from riktig.desk.shell import MainWindow
 from riktig.desk.stations.brief.fields import Answer, ChoiceField
 from riktig.desk.stations.circuits import CircuitsStation
 from riktig.desk.stations.labels import LabelsStation
+from riktig.desk.stations.labels.choice_bar import CHANGED
 from riktig.desk.stations.wires import WiresStation
 from tests.conftest import Doing
 from tests.desk.conftest import click_on, press, settle_window
@@ -163,22 +164,22 @@ class TestPrinted:
     def test_printed_numbers_are_kept_and_changed_labels_alone_are_printed_again(
         self, station: LabelsStation, session: Session, tmp_path: Path
     ) -> None:
-        assert not station.changed.isEnabled()
+        assert station.choice.which.findText(CHANGED) < 0
         station.print_to(tmp_path / "all.pdf")
         settle_window()
         assert session.job.printed
         assert len(PdfReader(tmp_path / "all.pdf").pages) >= 1
-        assert not station.changed.isEnabled()
+        assert station.choice.which.findText(CHANGED) < 0
         session.edit("second stop", Doing(lambda job: insert_contact(job, STOP, Insertable.STOP_BUTTON, "second")))
         settle_window()
-        assert station.changed.isEnabled()
+        assert station.choice.which.findText(CHANGED) > 0
         assert "reprint them" in station.words.text()
-        station.changed.click()
+        station.choice.choose(CHANGED)
         shown = [m.text for m in station.view.drawing.shapes if isinstance(m, Text) and str(m.key).startswith("wire:")]
         assert sorted(shown) == ["13", "13", "9", "9"]
         station.print_to(tmp_path / "again.pdf")
         settle_window()
-        assert not station.changed.isEnabled()
+        assert station.choice.which.findText(CHANGED) < 0
         text = PdfReader(tmp_path / "again.pdf").pages[0].extract_text()
         assert "13" in text
         assert "M1-U" not in text

@@ -15,7 +15,7 @@ from riktig.core.errors import ImpossibleValueError, RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import export_drawings
 from riktig.core.geometry import Drawing, Poly, Rect, Text, bounds_of
-from riktig.core.job import Job, LabelForm, LabelSheet
+from riktig.core.job import Job, LabelSheet
 from riktig.core.labels import LABELS, Medium, known_sheets, misfit_texts, sheet_pages
 from riktig.core.store import dump_job, load_job
 from riktig.demo_job import kelp_shed
@@ -136,5 +136,4 @@ def test_letters_are_never_below_what_can_be_read() -> None:
         medium = next(medium for medium in Medium if medium.value == sheet.medium)
         labels = [label for label in on(kelp_shed(), sheet).get(LABELS).on(medium) if not misfit_texts(label)]
         texts = [shape for page in sheet_pages(labels, sheet) for shape in page.shapes if isinstance(shape, Text)]
-        if sheet.form is not LabelForm.PLATES:  # outlines: tests/core/labels/test_media.py
-            assert min(text.size for text in texts) >= sheet.least - 1e-9
+        assert min(text.size for text in texts) >= sheet.least - 1e-9

@@ -3,6 +3,7 @@ from .export import Issue, export_all, export_drawings, export_metal, file_stem
 from .fonts import missing_glyphs
 from .inks import ink
 from .lists import LISTS, schedule
+from .page_files import PAGE_SUFFIXES, export_page_files
 from .panel_script import run_panel_script, states_of
 from .paper_sets import Reader
 from .pdf import Page, PaperSheet, SetHead, fitting_scale
@@ -25,6 +26,7 @@ from .template import CHECK_MM, Template, Tile, check_bar, overview, template_of
 __all__ = [
     "CHECK_MM",
     "LISTS",
+    "PAGE_SUFFIXES",
     "STATION_PAPERS",
     "Cover",
     "DxfStyle",
@@ -48,6 +50,7 @@ __all__ = [
     "export_all",
     "export_drawings",
     "export_metal",
+    "export_page_files",
     "file_stem",
     "fitting_scale",
     "holes_of",

@@ -180,7 +180,7 @@ def _written(medium: Medium, lines: tuple[str, ...], rect: Rect) -> list[_Writte
             room = Rect(head.x, head.bottom + 3, head.width, rect.bottom - head.bottom - 7)
             rows = _rows(room, len(lines) - 1, 4)
             return [_Written(first, head, 6.0, Face.BOLD)] + [
-                _Written(line, Rect(row.x, row.y + 0.6, row.width, row.height - 1.2), 3.4, align=Align.LEFT)
+                _Written(line, Rect(row.x, row.y + 0.6, row.width, row.height - 1.2), 4.4, align=Align.LEFT)
                 for line, row in zip(lines[1:], rows, strict=True)
             ]
         case Medium.WARNING:

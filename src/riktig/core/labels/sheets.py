@@ -60,12 +60,12 @@ def sheet_pages(labels: Sequence[Label], sheet: LabelSheet, *, outlines: bool = 
     """The labels as they come out of the printer: whole sheets or strips, every label in its place, nothing else.
 
     The first is the begun one: its used places stay empty. Of a roll the printed piece comes out, with marks where it
-    is cut. Texts on plates for engraving are outlines.
+    is cut. Texts on plates for engraving come out as outlines.
 
     Args:
         labels: In the order in which they are printed; each as often as its copies say.
         sheet: What is in the printer.
-        outlines: Whether the edge of each label is drawn: on the screen, not on paper that is cut already.
+        outlines: Whether edges are drawn and texts are texts: on the screen, not on what goes into the printer.
     """
     shown = [label for label in labels for _ in range(label.copies)]
     if sheet.form is LabelForm.TAPE:
@@ -80,7 +80,9 @@ def sheet_pages(labels: Sequence[Label], sheet: LabelSheet, *, outlines: bool = 
         Drawing(sheet.paper_width, sheet.paper_height, tuple(marks), f"{sheet.name}, {noun} {n} of {len(papers)}")
         for n, marks in enumerate(papers, 1)
     )
-    return tuple(engraved(page) for page in pages) if sheet.form is LabelForm.PLATES else pages
+    if sheet.form is LabelForm.PLATES and not outlines:
+        return tuple(engraved(page) for page in pages)
+    return pages
 
 
 def _marks(label: Label, rect: Rect, *, outlines: bool) -> list[Shape]:

@@ -26,3 +26,5 @@ class PrintJob:
     faults: Callable[[], str] = lambda: ""
     note: str = ""
     """What printing it does to the job, said before."""
+    true_size: bool = False
+    """Whether it is worth nothing at another size: labels and templates go to no printer that scales."""

@@ -16,6 +16,7 @@ from riktig.core.work import Progress
 from riktig.desk.background import Work
 from riktig.desk.printing.job import PrintJob
 from riktig.desk.printing.pages import POINTS_PER_INCH, PdfPages, print_pages
+from riktig.desk.printing.scale_check import ScaleCheck, why_not_true
 from riktig.desk.session import Session
 from riktig.desk.widgets import plain_label, row_of
 
@@ -155,8 +156,23 @@ class PrintPreview(QDialog):
         printer.setDocName(self._job.file_name)
         dialog = QPrintDialog(printer, self)
         dialog.setMinMax(1, self.pages.count)
-        if dialog.exec():
+        if dialog.exec() and self.is_true(printer):
             self.print_to(printer)
+
+    def is_true(self, printer: QPrinter) -> bool:
+        """Whether a printer prints these pages at true size, asked of whoever can measure it; a file always does."""
+        if not self._job.true_size or printer.outputFormat() is QPrinter.OutputFormat.PdfFormat:
+            return True
+        if why_not_true(printer.printerName()):
+            self.measure(printer)
+        why = why_not_true(printer.printerName())
+        if why:
+            self.words.setText(f"Not printed. {why}")
+        return not why
+
+    def measure(self, printer: QPrinter) -> None:
+        """Lets somebody measure the bar of a printer."""
+        ScaleCheck(self, printer).exec()
 
     def print_to(self, printer: QPrinter) -> None:
         """Prints the pages, and remembers that they are out."""

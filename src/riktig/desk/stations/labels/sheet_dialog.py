@@ -1,20 +1,23 @@
 """The sheet of labels in the printer: one that ships or one's own sizes, where it begins, what is on the shelf."""
 
 from PySide6.QtWidgets import (
+    QCheckBox,
     QComboBox,
     QDialog,
     QDialogButtonBox,
     QDoubleSpinBox,
     QFormLayout,
+    QHBoxLayout,
     QLineEdit,
     QSpinBox,
     QVBoxLayout,
     QWidget,
 )
 
-from riktig.core.errors import ImpossibleValueError
-from riktig.core.job import LabelSheet
+from riktig.core.errors import ImpossibleValueError, RiktigError
+from riktig.core.job import LabelForm, LabelSheet
 from riktig.core.labels import Medium, known_sheets
+from riktig.desk.house_media import house_media, keep_medium
 from riktig.desk.widgets import plain_label
 
 __all__ = ["SheetDialog"]
@@ -22,9 +25,13 @@ __all__ = ["SheetDialog"]
 SIZES = (
     ("width", "Label, width"), ("height", "Label, height"), ("left", "First label from the left edge"),
     ("top", "First label from the upper edge"), ("across", "From label to label, across"),
-    ("down", "From label to label, down"), ("paper_width", "Paper, width"), ("paper_height", "Paper, height"),
+    ("down", "From label to label, down"), ("paper_width", "Sheet, strip or roll, length"),
+    ("paper_height", "Sheet, strip or roll, width"), ("least", "Smallest capital"),
 )  # fmt: skip
-COUNTS = (("columns", "Labels across"), ("rows", "Labels down"), ("used", "Used of the begun sheet"))
+COUNTS = (
+    ("columns", "Labels across"), ("rows", "Labels down"), ("used", "Used of the begun one"),
+    ("characters", "Most letters in a line"),
+)  # fmt: skip
 UNCOUNTED = -1
 
 
@@ -44,11 +51,11 @@ class SheetDialog(QDialog):
         self.sheet: LabelSheet | None = None
         self.plain = False
         self.known = QComboBox()
-        self.known.setAccessibleName("Sheets that ship")
+        self.wrong = plain_label("", "fails", wraps=True)
+        self.known.setAccessibleName("Media that ship, and the house's own")
         self.known.addItem("sizes of your own", None)
-        for sheet in known_sheets():
-            if sheet.medium == medium.value:
-                self.known.addItem(sheet.name, sheet)
+        for sheet in self._offered():
+            self.known.addItem(sheet.name, sheet)
         self.known.activated.connect(lambda _index: self._take(self.known.currentData()))
         self.name = QLineEdit()
         self.name.setAccessibleName("Name of the sheet")
@@ -58,12 +65,17 @@ class SheetDialog(QDialog):
         self.shelf.setRange(UNCOUNTED, 10_000)
         self.shelf.setSpecialValueText("not counted")
         self.shelf.setAccessibleName("Sheets on the shelf, with the begun one")
-        form = QFormLayout()
-        form.addRow("Sheet", self.known)
-        form.addRow("Name", self.name)
+        self.form_of = QComboBox()
+        self.form_of.setAccessibleName("What it is")
+        for known_form in LabelForm:
+            self.form_of.addItem(known_form.value, known_form)
+        head, form, right = QFormLayout(), QFormLayout(), QFormLayout()
+        head.addRow("Medium", self.known)
+        head.addRow("Name", self.name)
+        head.addRow("What it is", self.form_of)
         for key, words in SIZES:
             field = self.sizes[key]
-            field.setRange(0, 1000)
+            field.setRange(0, 50_000)
             field.setDecimals(2)
             field.setSuffix(" mm")
             field.setAccessibleName(words)
@@ -71,9 +83,10 @@ class SheetDialog(QDialog):
         for key, words in COUNTS:
             self.counts[key].setRange(0, 10_000)
             self.counts[key].setAccessibleName(words)
-            form.addRow(words, self.counts[key])
-        form.addRow("Sheets on the shelf", self.shelf)
-        self.wrong = plain_label("", "fails", wraps=True)
+            right.addRow(words, self.counts[key])
+        right.addRow("On the shelf", self.shelf)
+        self.keep = QCheckBox("Keep it for other jobs")
+        right.addRow(self.keep)
         buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Ok | QDialogButtonBox.StandardButton.Cancel)
         self.plain_button = buttons.addButton("Plain paper", QDialogButtonBox.ButtonRole.ResetRole)
         self.plain_button.setToolTip("Labels stand beside each other on A4 or Letter, to be cut out")
@@ -81,11 +94,23 @@ class SheetDialog(QDialog):
         buttons.accepted.connect(self.accept)
         buttons.rejected.connect(self.reject)
         layout = QVBoxLayout(self)
-        layout.addLayout(form)
+        layout.addLayout(head)
+        sides = QHBoxLayout()
+        sides.addLayout(form)
+        sides.addLayout(right)
+        layout.addLayout(sides)
         layout.addWidget(self.wrong)
         layout.addWidget(buttons)
-        first = next((sheet for sheet in known_sheets() if sheet.medium == medium.value), None)
-        self._take(now or first)
+        self._take(now or next(iter(self._offered()), None))
+
+    def _offered(self) -> tuple[LabelSheet, ...]:
+        """What ships for this medium, then what the house has."""
+        try:
+            own = house_media()
+        except RiktigError as error:
+            self.wrong.setText(str(error))
+            own = ()
+        return tuple(sheet for sheet in (*known_sheets(), *own) if sheet.medium == self._medium.value)
 
     def _take(self, sheet: LabelSheet | None) -> None:
         """Shows a sheet in the fields."""
@@ -97,6 +122,7 @@ class SheetDialog(QDialog):
             field.setValue(getattr(sheet, key))
         for key, count in self.counts.items():
             count.setValue(getattr(sheet, key))
+        self.form_of.setCurrentIndex(self.form_of.findText(sheet.form.value))
         self.shelf.setValue(UNCOUNTED if sheet.sheets is None else sheet.sheets)
 
     def accept(self) -> None:
@@ -108,9 +134,16 @@ class SheetDialog(QDialog):
                 self._medium.value, self.name.text().strip(), size["width"], size["height"], count["columns"],
                 count["rows"], size["left"], size["top"], size["across"], size["down"], size["paper_width"],
                 size["paper_height"], count["used"], None if self.shelf.value() == UNCOUNTED else self.shelf.value(),
+                list(LabelForm)[self.form_of.currentIndex()], count["characters"], size["least"],
             )  # fmt: skip
+            if self.keep.isChecked():
+                keep_medium(self.sheet)
         except ImpossibleValueError as error:
             self.wrong.setText(f"Not yet: {error}.")
+            return
+        except RiktigError as error:
+            self.wrong.setText(str(error))
+            self.keep.setChecked(False)
             return
         super().accept()
 
