@@ -4,12 +4,31 @@ from pathlib import Path
 
 import platformdirs
 
-__all__ = ["keys_folder", "log_folder", "media_file", "practice_file", "settings_file", "window_file"]
+__all__ = [
+    "index_file",
+    "jobs_folder",
+    "keys_folder",
+    "log_folder",
+    "media_file",
+    "practice_file",
+    "settings_file",
+    "window_file",
+]
 
 
 def settings_file() -> Path:
     """The file of the company standard, in the user's settings."""
     return platformdirs.user_config_path("riktig") / "house.json"
+
+
+def jobs_folder() -> Path:
+    """Where new jobs are kept: ~/Riktig."""
+    return Path.home() / "Riktig"
+
+
+def index_file() -> Path:
+    """The index by which jobs are found; it is made anew when it is lost."""
+    return platformdirs.user_cache_path("riktig") / "jobs.sqlite"
 
 
 def media_file() -> Path:

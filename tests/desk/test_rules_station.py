@@ -4,8 +4,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel, QPushButton
 
-from riktig.core.exports import missing_papers
 from riktig.core.exports.verification import verification_record
+from riktig.core.handover import missing_words
 from riktig.core.job import SignedBy, UpstreamDevice, set_practice, set_supply
 from riktig.core.keys import read_key
 from riktig.core.rules import RULES, Group, Verdict, group_key, stand_of_clauses
@@ -133,7 +133,7 @@ def test_a_finding_of_ones_own_is_noted_where_one_stands_and_settled(window: Mai
     QTest.keyClick(page.text, Qt.Key.Key_Return)
     assert cells(page)[0] == "the cover is cracked"
     assert cells(page)[1] == "K1"
-    assert any("cracked" in line for line in missing_papers(session.evaluation, session.records))
+    assert any("cracked" in line for line in missing_words(session.evaluation, session.records))
     page.how.setText("cover changed")
     page.done.click()
     assert "1 open" in page.words.text(), "none is chosen"
@@ -141,7 +141,7 @@ def test_a_finding_of_ones_own_is_noted_where_one_stands_and_settled(window: Mai
     page.done.click()
     assert "0 open" in page.words.text()
     assert cells(page)[3].startswith("cover changed")
-    assert not any("cracked" in line for line in missing_papers(session.evaluation, session.records))
+    assert not any("cracked" in line for line in missing_words(session.evaluation, session.records))
 
 
 def test_a_deviation_that_needs_two_is_refused_to_the_same_person(window: MainWindow, session: Session) -> None:
@@ -197,7 +197,7 @@ def test_a_clause_that_fails_can_be_accepted_as_a_deviation_and_fails_all_the_sa
     stand = stand_of_clauses(session.evaluation.get(RULES), session.records)
     assert result in stand.deviating
     assert result not in stand.failing
-    missing = missing_papers(session.evaluation, session.records)
+    missing = missing_words(session.evaluation, session.records)
     assert "clause “Short-circuit rating” fails, a deviation is signed" in missing
     sheet = verification_record(session.evaluation, session.records)
     assert any(row[0] == "deviation" and row[1] == "Short-circuit rating" for row in sheet.rows)

@@ -2,10 +2,11 @@
 
 import argparse
 import getpass
+import sys
 
 from riktig.cli.files import read_job
 from riktig.cli.words import now_text
-from riktig.core.exports import Issue, export_all
+from riktig.core.exports import Issue, export_all, write_house_exports
 from riktig.core.store import dump_whole
 
 __all__ = ["export"]
@@ -18,5 +19,10 @@ def export(arguments: argparse.Namespace) -> int:
     made, who = now_text()[:10], getpass.getuser()
     for path in export_all(plan, file.records(), arguments.folder, issue=Issue(made, who, whole, arguments.bom)):
         print(path)
+    own = write_house_exports(plan, file.records(), arguments.folder)
+    for path in own.files:
+        print(path)
+    for fault in own.faults:
+        print(f"riktig: {fault}; everything else is written.", file=sys.stderr)
     file.close()
-    return 0
+    return 1 if own.faults else 0

@@ -6,9 +6,10 @@ from PySide6.QtCore import QByteArray, QSettings, QTimer
 from PySide6.QtGui import QCloseEvent, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QMainWindow, QVBoxLayout, QWidget
 
-from riktig.desk.shell.start_page import StartPage, jobs_folder, newest_jobs
+from riktig.desk.shell.start_page import StartPage, newest_jobs
 from riktig.desk.theme import LIGHT, palette, style_sheet
 from riktig.desk.widgets.small import plain_label
+from riktig.places import jobs_folder
 
 __all__ = ["FirstWindow"]
 

@@ -24,13 +24,13 @@ from riktig.core.exports import (
     file_stem,
     fitting_scale,
     missing_glyphs,
-    missing_papers,
     schedule,
 )
 from riktig.core.exports import test_record as record_of_tests
 from riktig.core.exports.arcs import arc_ends
 from riktig.core.exports.tables import RUN
 from riktig.core.geometry import Arc, Drawing, Text
+from riktig.core.handover import missing_words
 from riktig.core.imports import job_from_loads, read_loads
 from riktig.core.job import Job, UpstreamDevice, add_load, new_job, set_supply
 from riktig.core.keys import Key, PartKey, read_key
@@ -288,11 +288,11 @@ def test_the_shipped_example_makes_a_job() -> None:
 def test_records_show_what_counts_and_papers_say_what_is_missing(evaluation: Evaluation[Job]) -> None:
     assert all(not any(row[3:]) for row in build_record(evaluation, ()).rows)
     assert {row[6] for row in record_of_tests(evaluation, ()).rows} == {"to do"}
-    missing = missing_papers(evaluation, ())
+    missing = missing_words(evaluation, ())
     assert "31 of 31 wires are not finished" in missing
     assert "56 of 56 dead tests outstanding" in missing
     assert any(
-        "maker" in text for text in missing_papers(Evaluation(with_names_recorded(add_load(new_job(), "fan", 1))), ())
+        "maker" in text for text in missing_words(Evaluation(with_names_recorded(add_load(new_job(), "fan", 1))), ())
     )
 
 

@@ -3,8 +3,8 @@
 import pytest
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import missing_papers
 from riktig.core.exports.verification import live_record, verification_record
+from riktig.core.handover import missing_words
 from riktig.core.job import Job
 from riktig.core.production import WORK, BuildStage
 from riktig.core.proving import LIVE_PLAN, TESTS, Outcome, ProvingStage, live_facts, reading_facts
@@ -73,7 +73,7 @@ def test_of_everything_passed_only_what_is_not_planned_here_stays_untested() -> 
     assert row[3:7] == ("4 of 4", row[4], METER, "Ida")
     assert str(row[4]).startswith("at most 0.0 Ω") or str(row[4]).startswith("at most 0.1 Ω")
     assert "limit below 0.1 Ω" in str(row[4])
-    assert not any("live steps" in words or "dead tests" in words for words in missing_papers(DRUM, log))
+    assert not any("live steps" in words or "dead tests" in words for words in missing_words(DRUM, log))
 
 
 def test_a_failure_a_skip_and_what_was_signed_for_stand_on_it() -> None:

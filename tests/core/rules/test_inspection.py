@@ -5,8 +5,8 @@ from dataclasses import replace
 import pytest
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import missing_papers
 from riktig.core.exports.record import inspection_record, judgement_record
+from riktig.core.handover import missing_words
 from riktig.core.job import Job, Rulebook, SignedBy, set_practice, set_supply
 from riktig.core.records import FindingNoted, FindingSettled, Record, TakenBack
 from riktig.core.rules import (
@@ -53,7 +53,7 @@ def test_nobody_signs_twice_what_needs_two(by: SignedBy, names: tuple[str, ...],
     assert bool(stand.deviating) is accepted
     assert bool(stand.failing) is not accepted
     line = "clause “Short-circuit rating” fails, a deviation is signed"
-    assert (line in missing_papers(Evaluation(job), records)) is accepted
+    assert (line in missing_words(Evaluation(job), records)) is accepted
 
 
 def test_a_signature_taken_back_or_on_other_evidence_is_none() -> None:
@@ -101,7 +101,7 @@ def test_a_finding_at_the_panel_is_open_until_somebody_says_what_was_done() -> N
     assert [n.is_open for n in findings_noted([note, other])] == [True, True]
     first, second = findings_noted([note, other, settled])
     assert (first.how, first.is_open, second.is_open) == ("cover changed", False, True)
-    missing = missing_papers(Evaluation(job), [note, other, settled])
+    missing = missing_words(Evaluation(job), [note, other, settled])
     assert "finding “a screw lies in the box” is open" in missing
     assert not any("cracked" in line for line in missing)
     back = Record("f4", "panel", TakenBack("finding", "it was the lamp's"), "Ida", WHEN, 4, "f2")

@@ -1,6 +1,7 @@
 from .dxf import DxfStyle, write_dxf
 from .export import Issue, export_all, export_drawings, export_metal, file_stem
 from .fonts import missing_glyphs
+from .house_exports import HouseExport, HouseExports, house_exports, write_house_exports
 from .inks import ink
 from .lists import LISTS, schedule
 from .page_files import PAGE_SUFFIXES, export_page_files
@@ -10,7 +11,7 @@ from .pdf import Page, PaperSheet, SetHead, fitting_scale
 from .pdf_document import PaperTexts, write_document, write_set
 from .pdf_front import Cover
 from .purchasing import purchase_summary
-from .record import build_record, measured_record, metal_record, missing_papers, test_record
+from .record import build_record, measured_record, metal_record, test_record
 from .renaming import Renaming, number_changes, tag_changes
 from .renaming_drawing import draw_renaming
 from .schedule_model import Schedule, Value
@@ -30,6 +31,8 @@ __all__ = [
     "STATION_PAPERS",
     "Cover",
     "DxfStyle",
+    "HouseExport",
+    "HouseExports",
     "Issue",
     "Page",
     "PaperSheet",
@@ -54,12 +57,12 @@ __all__ = [
     "file_stem",
     "fitting_scale",
     "holes_of",
+    "house_exports",
     "ink",
     "kit_cards",
     "measured_record",
     "metal_record",
     "missing_glyphs",
-    "missing_papers",
     "number_changes",
     "overview",
     "plate_parts",
@@ -73,6 +76,7 @@ __all__ = [
     "test_record",
     "write_document",
     "write_dxf",
+    "write_house_exports",
     "write_set",
     "write_station_papers",
     "write_template",

@@ -4,25 +4,16 @@ from collections.abc import Iterable
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedules import Schedule
-from riktig.core.exports.work_record import missing_work
 from riktig.core.holes import HOLES, HoleWork
 from riktig.core.job import Job
 from riktig.core.plate import CUTS
 from riktig.core.production import CRITICALS, Operation, hole_states, judged_all, piece_states, progress_of
-from riktig.core.proving import LIVE_PLAN, TESTS, live_results, results_of
-from riktig.core.records import DimensionRead, Outcome, Record, taken_back
-from riktig.core.rules import RULES, StandOfClauses, comparisons_of, findings_noted, judgements_of, stand_of_clauses
+from riktig.core.proving import TESTS, results_of
+from riktig.core.records import DimensionRead, Record, taken_back
+from riktig.core.rules import RULES, comparisons_of, findings_noted, judgements_of
 from riktig.core.wiring import WIRING
 
-__all__ = [
-    "build_record",
-    "inspection_record",
-    "judgement_record",
-    "measured_record",
-    "metal_record",
-    "missing_papers",
-    "test_record",
-]
+__all__ = ["build_record", "inspection_record", "judgement_record", "measured_record", "metal_record", "test_record"]
 
 
 def build_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Schedule:
@@ -208,50 +199,3 @@ def inspection_record(evaluation: Evaluation[Job], records: Iterable[Record]) ->
         ("settled_by", "Who"),
     )
     return Schedule("inspection record", "Findings at the panel", columns, rows)
-
-
-def missing_papers(evaluation: Evaluation[Job], records: Iterable[Record]) -> tuple[str, ...]:
-    """What the papers still lack, in words.
-
-    Args:
-        evaluation: Of the job.
-        records: The log, oldest first.
-    """
-    kept = tuple(records)
-    missing = []
-    progress = progress_of(evaluation.get(WIRING), kept)
-    left = len(progress.states) - progress.complete
-    if left:
-        missing.append(f"{left} of {len(progress.states)} wires are not finished")
-    results = results_of(evaluation.get(TESTS), kept)
-    todo = sum(reading is None for _, reading in results.readings)
-    if todo:
-        missing.append(f"{todo} of {len(results.readings)} dead tests outstanding")
-    for outcome in (Outcome.FAILED, Outcome.SKIPPED):
-        count = results.count(outcome)
-        if count:
-            missing.append(f"{count} of {len(results.readings)} dead tests {outcome.value}")
-    live = live_results(evaluation.get(LIVE_PLAN), kept)
-    not_passed = sum(result.outcome is not Outcome.PASSED for result in live)
-    if not_passed:
-        missing.append(f"{not_passed} of {len(live)} settings and live steps outstanding")
-    missing += missing_work(evaluation, kept)
-    job = evaluation.document
-    missing += _open_clauses(stand_of_clauses(evaluation.get(RULES), kept, job.practice.deviation_signed_by))
-    missing += [f"finding “{noted.facts.text}” is open" for noted in findings_noted(kept) if noted.is_open]
-    for name, value in (
-        ("a maker", job.maker),
-        ("a serial number", job.serial),
-        ("a title", job.title),
-        ("a drawing number", job.drawing_number),
-    ):
-        if not value:
-            missing.append(f"the job has no {name.split(' ', 1)[1]}")
-    return tuple(missing)
-
-
-def _open_clauses(stand: StandOfClauses) -> list[str]:
-    """What fails without a deviation, what waits for a judgement; a deviation is named as long as it stands."""
-    lines = [f"clause “{result.title}” fails" for result in stand.failing]
-    lines += [f"clause “{result.title}” waits for a judgement" for result in stand.waiting]
-    return lines + [f"clause “{result.title}” fails, a deviation is signed" for result in stand.deviating]

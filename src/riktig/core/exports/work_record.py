@@ -5,11 +5,11 @@ from collections.abc import Iterable
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.job import Job
-from riktig.core.production import WORK, BuildStage, change_orders, progress_of, red_lines, stage_states, task_states
+from riktig.core.production import WORK, BuildStage, change_orders, progress_of, red_lines, stage_states
 from riktig.core.records import ContactRead, NoteKept, PartReceived, PhotoKept, Record, RedLineAnswered, taken_back
 from riktig.core.wiring import WIRING
 
-__all__ = ["change_record", "missing_work", "note_record", "work_record"]
+__all__ = ["change_record", "note_record", "work_record"]
 
 _ELSEWHERE = (BuildStage.HOLES, BuildStage.CUT)
 """Stages with a record of their own."""
@@ -106,34 +106,3 @@ def note_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sched
                 rows.append((of, "photo", f"{name}, kept as {file}", record.who, record.when[:16]))
     columns = (("of", "Of"), ("kind", "Kind"), ("says", "It says"), ("who", "By"), ("when", "When"))
     return Schedule("note record", "Notes and photos", columns, tuple(rows))
-
-
-def missing_work(evaluation: Evaluation[Job], records: Iterable[Record]) -> list[str]:
-    """What is not finished at the bench beside wires, in words: stages, gates passed, orders and red-lines open.
-
-    A gate that was passed is missing while what it waited for is; after that it stands in the work record alone.
-
-    Args:
-        evaluation: Of the job.
-        records: The log, oldest first.
-    """
-    log = tuple(records)
-    missing: list[str] = []
-    tasks = task_states(evaluation.get(WORK), log)
-    for stage in BuildStage:
-        own = [task for task in tasks if task.task.stage is stage]
-        left = sum(task.done is None for task in own)
-        if left:
-            missing.append(f"{stage.value.lower()}: {left} of {len(own)} not done")
-    door_order = evaluation.document.practice.door_order
-    states = stage_states(evaluation.get(WORK), progress_of(evaluation.get(WIRING), log), log, door_order)
-    missing += [
-        f"{state.stage.value.lower()} was begun with a shut gate by {state.passed.who}: {state.passed.reason}"
-        for state in states
-        if state.passed and state.shut
-    ]
-    missing += [
-        f"change order {order.number} is open: {order.said.title}" for order in change_orders(log) if order.is_open
-    ]
-    missing += [f"a red-line is open: {line.said.name}" for line in red_lines(log) if line.answer is None]
-    return missing

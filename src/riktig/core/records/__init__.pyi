@@ -31,6 +31,7 @@ from .facts import (
     TemplateChecked,
     WireDone,
 )
+from .handover_facts import AsBuiltClosed, JobIssued, PanelDispatched, PapersWritten, ServiceVisit, SiteItemDone
 from .inspection_facts import ClauseCompared, FindingNoted, FindingSettled
 from .label_facts import LabelReplaced
 from .naming import can_be_undone, name_of_records
@@ -40,6 +41,7 @@ from .signing import Signer, fingerprint, new_private_key
 __all__ = [
     "CUT_SLACK_MM",
     "SIMULATED",
+    "AsBuiltClosed",
     "ChangeClosed",
     "ChangeOpened",
     "ClauseCompared",
@@ -54,6 +56,7 @@ __all__ = [
     "GatePassed",
     "HoleDone",
     "HoleWork",
+    "JobIssued",
     "LabelPrinted",
     "LabelReplaced",
     "LiveReleased",
@@ -63,6 +66,8 @@ __all__ = [
     "Operation",
     "OtherEntry",
     "Outcome",
+    "PanelDispatched",
+    "PapersWritten",
     "PartMounted",
     "PartReceived",
     "PhoneTalk",
@@ -72,7 +77,9 @@ __all__ = [
     "Record",
     "RedLine",
     "RedLineAnswered",
+    "ServiceVisit",
     "Signer",
+    "SiteItemDone",
     "Slot",
     "StoredEntry",
     "TakenBack",

@@ -9,6 +9,14 @@ from typing import TypeAlias
 
 import msgspec
 
+from riktig.core.records.handover_facts import (
+    AsBuiltClosed,
+    JobIssued,
+    PanelDispatched,
+    PapersWritten,
+    ServiceVisit,
+    SiteItemDone,
+)
 from riktig.core.records.inspection_facts import ClauseCompared, FindingNoted, FindingSettled
 from riktig.core.records.label_facts import LabelReplaced
 
@@ -362,6 +370,12 @@ Facts: TypeAlias = (
     | FindingSettled
     | LabelPrinted
     | LabelReplaced
+    | AsBuiltClosed
+    | JobIssued
+    | PanelDispatched
+    | PapersWritten
+    | ServiceVisit
+    | SiteItemDone
     | TemplateChecked
     | PhotoKept
     | NoteKept

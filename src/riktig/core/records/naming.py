@@ -31,6 +31,14 @@ from riktig.core.records.facts import (
     TemplateChecked,
     WireDone,
 )
+from riktig.core.records.handover_facts import (
+    AsBuiltClosed,
+    JobIssued,
+    PanelDispatched,
+    PapersWritten,
+    ServiceVisit,
+    SiteItemDone,
+)
 from riktig.core.records.inspection_facts import ClauseCompared, FindingNoted, FindingSettled
 from riktig.core.records.label_facts import LabelReplaced
 from riktig.core.records.record import NewRecord
@@ -51,16 +59,19 @@ def name_of_records(entries: Sequence[NewRecord]) -> str:
     return first if len(entries) == 1 else f"{first} and {len(entries) - 1} more"
 
 
+_FOR_GOOD = (
+    LabelPrinted, TemplateChecked, TakenBack, OtherEntry, JobIssued, PapersWritten, PanelDispatched, AsBuiltClosed,
+)  # fmt: skip
+"""What was given out, printed or taken back: a correction says so, Undo does not."""
+
+
 def can_be_undone(entries: Sequence[NewRecord]) -> bool:
-    """Whether Undo may take all of them back: what was ticked, read or judged; not a print, and not a correction.
+    """Whether Undo may take all of them back: what was ticked, read or judged; not what was given out.
 
     Args:
         entries: What was recorded in one step.
     """
-    return not any(
-        entry.corrects or isinstance(entry.facts, LabelPrinted | TemplateChecked | TakenBack | OtherEntry)
-        for entry in entries
-    )
+    return not any(entry.corrects or isinstance(entry.facts, _FOR_GOOD) for entry in entries)
 
 
 def _name(facts: Facts, subject: str) -> str:
@@ -80,15 +91,33 @@ def _name(facts: Facts, subject: str) -> str:
         case ClauseJudged() | PhotoKept():
             what = "judgement" if isinstance(facts, ClauseJudged) else "photo"
             return f"{what} of {(facts.of if isinstance(facts, PhotoKept) else '') or subject}"
-        case LabelPrinted():
-            return f"print of label {facts.text}"
         case TakenBack():
             return f"correction of {facts.what}" if facts.what else "correction"
         case TemplateChecked() | OtherEntry():
             return "check of a template" if isinstance(facts, TemplateChecked) else facts.name or "entry"
         case LiveReleased() | LiveStepDone() | PhoneTalk() | ClauseCompared() | FindingNoted() | FindingSettled():
             return _of_proof(facts)
+        case JobIssued() | PapersWritten() | PanelDispatched() | AsBuiltClosed() | SiteItemDone() | ServiceVisit():
+            return _of_hand_over(facts)
     return _of_bench(facts)
+
+
+def _of_hand_over(
+    facts: JobIssued | PapersWritten | PanelDispatched | AsBuiltClosed | SiteItemDone | ServiceVisit,
+) -> str:
+    match facts:
+        case JobIssued():
+            return f"issue {facts.letter}"
+        case PapersWritten():
+            return f"documents of revision {facts.letter}"
+        case PanelDispatched():
+            return f"dispatch to {facts.to}"
+        case AsBuiltClosed():
+            return f"panel {facts.serial} as built"
+        case SiteItemDone():
+            return f"done on site: {facts.what}"
+        case ServiceVisit():
+            return f"visit for {facts.called_for}"
 
 
 def _of_length(facts: PieceCut | DimensionRead, subject: str) -> str:
@@ -108,6 +137,7 @@ _OfBench: TypeAlias = (
     | RedLineAnswered
     | NoteKept
     | LabelReplaced
+    | LabelPrinted
 )
 _OfProof: TypeAlias = LiveReleased | LiveStepDone | PhoneTalk | ClauseCompared | FindingNoted | FindingSettled
 
@@ -132,6 +162,8 @@ def _of_bench(facts: _OfBench) -> str:
             return f"red-line at {facts.name}"
         case RedLineAnswered():
             return f"red-line {facts.answer}"
+        case LabelPrinted():
+            return f"print of label {facts.text}"
         case LabelReplaced():
             return f"label {facts.was} " + (f"replaced by {facts.text}" if facts.text else "taken off")
 

@@ -1,6 +1,7 @@
 from .copies import go_on_from_text, go_on_in_copy
 from .job_file import JobFile, Revision
 from .job_json import dump_job, load_job
+from .json_schema import job_schema
 from .keys import signer_of
 from .practice_file import keep_user_practice, user_practice
 from .rung_file import RUNG_FORMAT, WrittenCircuit, dump_rungs, load_rungs
@@ -23,6 +24,7 @@ __all__ = [
     "dump_whole",
     "go_on_from_text",
     "go_on_in_copy",
+    "job_schema",
     "keep_user_practice",
     "load_job",
     "load_rungs",

@@ -6,7 +6,7 @@ from enum import Enum
 
 from riktig.core.door import DOOR
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports.record import missing_papers
+from riktig.core.handover import missing_words
 from riktig.core.holes import METAL_HOLES
 from riktig.core.job import Job
 from riktig.core.labels import LABELS
@@ -169,7 +169,7 @@ def _done(evaluation: Evaluation[Job], records: tuple[Record, ...]) -> list[Stat
     else:
         stamp = Stamp.BEGUN if passed else Stamp.BLANK
         prove = Status("Prove", stamp, f"{passed} of {tests} dead tests")
-    missing = missing_papers(evaluation, records)
+    missing = missing_words(evaluation, records)
     last = Status(
         "Hand over",
         Stamp.BLANK if missing else Stamp.CLEAR,

@@ -14,10 +14,10 @@ from riktig.core.store import Importer, load_job, load_whole
 from riktig.core.views import details_of
 from riktig.desk.photos import ENDINGS, keep_note, keep_photo
 from riktig.desk.session import Session
-from riktig.desk.shell.start_page import jobs_folder
 from riktig.desk.stations.brief import BriefStation
 from riktig.desk.widgets import Station
 from riktig.fault_report import free_name
+from riktig.places import jobs_folder
 
 __all__ = ["Arrivals"]
 

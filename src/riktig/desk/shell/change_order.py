@@ -11,7 +11,7 @@ from riktig.core.exports.paper_sets import head_of, paper_of
 from riktig.core.production import Stale
 from riktig.core.views import Effect, change_order
 from riktig.desk.session import Session
-from riktig.desk.shell.start_page import jobs_folder
+from riktig.places import jobs_folder
 
 __all__ = ["lost_words", "print_change_order"]
 

@@ -21,10 +21,10 @@ from riktig.desk.session import Session
 from riktig.desk.shell.findings_drawer import FindingsDrawer
 from riktig.desk.shell.go_on import COPY_WORDS, Offer, go_on_from_broken
 from riktig.desk.shell.job_pictures import address_of, picture_file
-from riktig.desk.shell.start_page import jobs_folder
 from riktig.desk.shell.walk_panel import WalkPanel
 from riktig.desk.theme import LIGHT
 from riktig.log_file import LOG
+from riktig.places import jobs_folder
 
 __all__ = ["Jobs", "keep_picture"]
 

@@ -34,12 +34,13 @@ from riktig.desk.shell.jobs import Jobs, keep_picture
 from riktig.desk.shell.menu_bar import fill_menu_bar
 from riktig.desk.shell.panes import Panes
 from riktig.desk.shell.route_card import RouteCard
-from riktig.desk.shell.start_page import StartPage, jobs_folder, newest_jobs
+from riktig.desk.shell.start_page import StartPage, newest_jobs
 from riktig.desk.shell.walk_panel import WalkPanel
 from riktig.desk.stations import make_stations
 from riktig.desk.theme import DARK, LIGHT, Theme, palette, style_sheet
 from riktig.desk.widgets import FieldUndo, PageStack, ScrolledPages, Station
 from riktig.devices import BenchMeter
+from riktig.places import jobs_folder
 
 __all__ = ["MainWindow"]
 
@@ -133,6 +134,7 @@ class MainWindow(QMainWindow):
         self.drawer.read_asked.connect(lambda text: show_message(self, text))
         for station in self.stations.values():
             station.asked.connect(self.show_thing)
+            station.led.connect(self.lead_to)
         self.drawing_list.watch(self.stations.values())
         self.drawing_list.chosen.connect(session.select)
         self.start.new_asked.connect(self.new_job)
@@ -208,6 +210,13 @@ class MainWindow(QMainWindow):
         station = self.stations.get(self.current)
         if station:
             station.open_thing(key)
+
+    def lead_to(self, name: str, key: Key | None) -> None:
+        """Goes to a station, and shows a thing there when it is about one."""
+        self.go_to(name)
+        if key is not None:
+            self.session.select(key)
+            self.stations[name].open_thing(key)
 
     def _found(self, key: Key | None) -> None:
         self.show_thing(key)
@@ -357,6 +366,7 @@ class MainWindow(QMainWindow):
                 event.ignore()
                 return
         keep_picture(self.session)
+        self.start.finder.end()
         for station in self.stations.values():
             station.shut()
         for work in self.findChildren(Work):  # papers that are being written: a thread must end before its window

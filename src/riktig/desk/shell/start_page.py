@@ -9,19 +9,16 @@ from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtWidgets import QFileDialog, QLineEdit, QPushButton, QToolButton, QVBoxLayout, QWidget
 
 from riktig.core.inputs import file_name
+from riktig.desk.shell.job_finder import JobFinder
 from riktig.desk.shell.job_pictures import picture_of
 from riktig.desk.theme import grown, words_font
 from riktig.desk.widgets import FlowLayout, plain_label, row_of
+from riktig.places import jobs_folder
 
-__all__ = ["StartPage", "jobs_folder", "newest_jobs"]
+__all__ = ["StartPage", "newest_jobs"]
 
 PICTURE_PX, CARD_PX = 84, 140
 """Of a job among the recent ones: its picture, and its card."""
-
-
-def jobs_folder() -> Path:
-    """Where new jobs are kept: ~/Riktig."""
-    return Path.home() / "Riktig"
 
 
 def newest_jobs(folder: Path, most: int = 6) -> list[Path]:
@@ -81,6 +78,9 @@ class StartPage(QWidget):
             layout.addWidget(item)
         layout.addLayout(row_of((start, opener, demo, None)))
         layout.addSpacing(18)
+        self.finder = JobFinder()
+        self.finder.open_asked.connect(self.open_asked)
+        layout.addWidget(self.finder)
         self._recent = QVBoxLayout()
         layout.addLayout(self._recent)
         layout.addStretch(1)
@@ -101,6 +101,7 @@ class StartPage(QWidget):
 
     def show_recent(self, files: list[Path]) -> None:
         """The newest jobs of the folder, to open with one click."""
+        self.finder.again()
         while self._recent.count():
             item = self._recent.takeAt(0)
             widget = item.widget() if item else None

@@ -42,6 +42,8 @@ class Station(QWidget):
     """Whether something can be done here before there is a load; else all of it is covered."""
     asked = Signal(object)
     """A place elsewhere that the builder wants to see: the window goes there."""
+    led = Signal(str, object)
+    """A station by its name, and what is to be looked at there."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()

@@ -1,15 +1,35 @@
-"""One command writes all papers; what is missing for them is said first."""
+"""The end of a job: what is missing, papers, issues, dispatch, site and service, the evidence of one panel."""
 
-from collections.abc import Sequence
+from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QCheckBox, QFileDialog, QGridLayout, QProgressBar, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QFileDialog, QGridLayout, QListWidget, QProgressBar, QVBoxLayout, QWidget
 
 from riktig.core.edits import KeepPrinted, SetPurchases
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import Issue, export_all, file_stem, missing_papers, purchase_summary, schedule
+from riktig.core.exports import (
+    Issue,
+    export_all,
+    file_stem,
+    purchase_summary,
+    schedule,
+    site_items,
+    write_house_exports,
+)
+from riktig.core.handover import (
+    Missing,
+    MissingFor,
+    as_built_of,
+    dispatched_of,
+    issues_of,
+    missing_of,
+    papers_entry,
+    site_states,
+    visits_of,
+)
 from riktig.core.imports import read_purchases
 from riktig.core.job import Job
 from riktig.core.proving import TESTS
@@ -18,7 +38,10 @@ from riktig.core.store import dump_whole
 from riktig.core.work import Progress
 from riktig.desk.background import Work
 from riktig.desk.session import Session
+from riktig.desk.stations.handover.compare_dialog import CompareDialog
+from riktig.desk.stations.handover.dialogs import DispatchDialog, IssueDialog, SiteDialog
 from riktig.desk.stations.handover.edit_list import EditList
+from riktig.desk.stations.handover.gates import HandoverGates
 from riktig.desk.stations.handover.telephone_dialog import TelephoneDialog
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import Station, plain_label, row_of
@@ -49,6 +72,8 @@ class HandoverStation(Station):
         super().__init__(session)
         self.work: Work | None = None
         self._written: Job | None = None
+        self._packed: Path | None = None
+        self._faults: tuple[str, ...] = ()
         self.write = self.button("Export documents", "Writes all documents into a folder", main=True)
         self.choose = self.button("Other folder …", "Writes them elsewhere")
         self.stop = self.button("Stop", "Stops writing; finished files stay")
@@ -69,7 +94,21 @@ class HandoverStation(Station):
         self.prices.clicked.connect(self._ask_prices)
         self.phone = self.button("By telephone …", "What may be wrong, by what somebody on site sees")
         self.phone.clicked.connect(lambda _=False: self.open_telephone())
-        self.add_bar((self.write, self.choose, self.stop, self.phone, None, self.prices))
+        self.gates = HandoverGates(session)
+        self.issue = self.button("Issue …", "Freezes drawings, lists and record under a letter")
+        self.issue.clicked.connect(lambda _=False: self._ask_issue())
+        self.compare = self.button("Compare …", "Two issues, or an issue and the job of now")
+        self.compare.clicked.connect(lambda _=False: self.compare_dialog().exec())
+        self.dispatch = self.button("Dispatch …", "The panel leaves the house, with a name")
+        self.dispatch.clicked.connect(lambda _=False: self._ask_dispatch())
+        self.site = self.button("Site and service …", "The list that travels to the site, and visits")
+        self.site.clicked.connect(lambda _=False: self.site_dialog().exec())
+        self.close_ = self.button("Close as built", "Nothing is open any more: the drawing is what hangs on the wall")
+        self.close_.clicked.connect(lambda _=False: self.gates.close_as_built())
+        self.pack = self.button("Evidence …", "One archive with papers, record, photos and a manifest of digests")
+        self.pack.clicked.connect(lambda _=False: self._ask_pack())
+        gates = (self.issue, self.compare, self.dispatch, self.site, self.close_, self.pack)
+        self.add_bar((self.write, self.choose, self.stop, *gates, self.phone, None, self.prices))
         self.add_body(self.where, 0)
         self.add_body(self.marked, 0)
         self.add_body(self.bar, 0)
@@ -78,17 +117,28 @@ class HandoverStation(Station):
         self.add_body(self.purchases, 0)
         row = row_of((), gap=24)
         row.addWidget(self._papers(), 1)
-        self._lacking = QVBoxLayout()
-        self._lacking.setContentsMargins(16, 12, 16, 12)
-        self._missing: Sequence[str] | None = None
+        self.missing = QListWidget()
+        self.missing.setAccessibleName("What is missing")
+        self.missing.setWordWrap(True)
+        self.missing.itemActivated.connect(lambda _item: self.lead())
+        self.missing.itemClicked.connect(lambda _item: self.lead())
+        self._missing: tuple[Missing, ...] | None = None
+        self.lacking = plain_label("", wraps=True)
+        self.lacking.setFont(words_font(12, bold=True))
+        self.lack_note = plain_label("", "quiet", wraps=True)
         lacking = QWidget()
         lacking.setObjectName("card")
-        lacking.setLayout(self._lacking)
+        inside = QVBoxLayout(lacking)
+        inside.setContentsMargins(16, 12, 16, 12)
+        inside.addWidget(self.lacking)
+        inside.addWidget(self.missing, 1)
+        inside.addWidget(self.lack_note)
         row.addWidget(lacking, 1)
-        self.add_body(row, 0)
+        self.add_body(row, 1)
+        self.history = plain_label("", "second", wraps=True)
+        self.add_body(self.history, 0)
         self.edit_list = EditList(session)
         self.add_body(self.edit_list, 0)
-        self.add_body(QWidget())
 
     def open_telephone(self) -> None:
         """Opens a talk about a fault of the panel as it was built."""
@@ -129,28 +179,89 @@ class HandoverStation(Station):
         self.purchases.setText(summary)
         self.purchases.setVisible(bool(summary))
         self.where.setText(f"Export folder: {self.folder()}")
-        missing = missing_papers(self.session.evaluation, self.session.records)
+        self.history.setText(self._so_far())
+        missing = missing_of(self.session.evaluation, self.session.records)
         if missing == self._missing:
             return
         self._missing = missing
-        while self._lacking.count():
-            item = self._lacking.takeAt(0)
-            widget = item.widget() if item else None
-            if widget:
-                widget.hide()
-                widget.deleteLater()
-        head = plain_label("Missing for a complete hand-over", wraps=True)
-        head.setFont(words_font(12, bold=True))
-        self._lacking.addWidget(head)
-        for text in missing:
-            self._lacking.addWidget(plain_label(f"○  {text}", wraps=True))
-        if not missing:
-            self._lacking.addWidget(plain_label("✓  nothing", "meets"))
+        self.missing.clear()
+        self.missing.addItems([f"○  {item.text}" for item in missing])
+        before = sum(item.needed_for is MissingFor.DISPATCH for item in missing)
+        after = len(missing) - before
+        if missing:
+            self.lacking.setText(f"Missing: {before} before it leaves, {after} before it is as built")
+            self.lack_note.setText("Click a line to go there. You can export: what is missing stands in the documents.")
         else:
-            self._lacking.addWidget(
-                plain_label("You can still export; outstanding items are listed in the documents.", "quiet", wraps=True)
-            )
-        self._lacking.addStretch(1)
+            self.lacking.setText("Nothing of what Riktig looks at is missing")
+            self.lack_note.setText("It looks at wires, work, tests, clauses, labels, papers and the site list.")
+
+    def lead(self) -> None:
+        """Goes where the chosen thing is mended."""
+        row = self.missing.currentRow()
+        if self._missing and 0 <= row < len(self._missing):
+            item = self._missing[row]
+            self.led.emit(item.station, item.key)
+
+    def _so_far(self) -> str:
+        """Issues, dispatch, as built and visits, in a line each."""
+        records = self.session.records
+        issues = issues_of(records)
+        lines = [f"Issue {i.facts.letter}, {i.record.when[:10]}, {i.record.who}: {i.facts.why}" for i in issues[-3:]]
+        if gone := dispatched_of(records):
+            reason = f", although {gone.facts.reason}" if gone.facts.reason else ""
+            lines.append(f"Dispatched {gone.record.when[:10]} to {gone.facts.to} by {gone.record.who}{reason}")
+        if closed := as_built_of(records):
+            lines.append(f"Closed as built {closed.when[:10]} by {closed.who}")
+        if visits := visits_of(records):
+            lines.append(f"{len(visits)} service visits, the last {visits[-1].when[:10]}")
+        return "\n".join(lines)
+
+    def _ask_issue(self) -> None:
+        dialog = IssueDialog(self, self.gates.letter)
+        if dialog.exec():
+            self.gates.issue(dialog.letter.text(), dialog.why.text())
+
+    def _ask_dispatch(self) -> None:
+        dialog = DispatchDialog(self, missing_of(self.session.evaluation, self.session.records))
+        if dialog.exec():
+            self.gates.dispatch(dialog.to.text(), dialog.reason.text())
+
+    def site_dialog(self) -> SiteDialog:
+        """The list of the site as it stands."""
+        session = self.session
+        return SiteDialog(
+            self,
+            lambda: site_states(site_items(session.evaluation), session.records),
+            self.gates.done_on_site,
+            self.gates.visit,
+        )
+
+    def compare_dialog(self) -> CompareDialog:
+        """The issues, and the job of now, to choose two from."""
+        session, states = self.session, list[tuple[str, Callable[[], Job]]]()
+        file = session.file
+        for issue in issues_of(session.records):
+            number = issue.facts.document
+            words = f"issue {issue.facts.letter}, {issue.record.when[:10]}"
+            if file is not None and number:
+                states.append((words, partial(file.job_at, number)))
+        if not states and file is not None:
+            states.append(("as it began", partial(file.job_at, 1)))
+        states.append(("now", lambda: session.job))
+        return CompareDialog(self, states, self.theme)
+
+    def _ask_pack(self) -> None:
+        name = f"{file_stem(self.session.job)}_{self.session.job.serial or 'no_serial'}_evidence.zip"
+        path, _ = QFileDialog.getSaveFileName(self, "Evidence", str(self.folder().parent / name), "Archives (*.zip)")
+        if path:
+            self.pack_to(Path(path))
+
+    def pack_to(self, path: Path) -> None:
+        """Writes the evidence aside; what goes wrong is said."""
+        if self.work:
+            return
+        self._packed = path
+        self._begin(Work(self.gates.pack(path), self))
 
     def _ask_prices(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self, "Purchasing table", "", "Lists (*.csv *.tsv *.xlsx)")
@@ -185,18 +296,24 @@ class HandoverStation(Station):
                 Evaluation(job), records, folder, issue=Issue(made, who, whole, marked), progress=progress
             )
             self._written = job
-            return paths
+            own = write_house_exports(Evaluation(job), records, folder)
+            self._faults = own.faults
+            return [*paths, *own.files]
 
-        self.work = Work(job_to_do, self)
-        self.work.stepped.connect(self._stepped)
-        self.work.done.connect(self._done)
-        self.work.failed.connect(self._failed)
-        self.work.stopped.connect(self._stopped)
+        self._begin(Work(job_to_do, self))
+
+    def _begin(self, work: Work) -> None:
+        self.work = work
+        work.stepped.connect(self._stepped)
+        work.done.connect(self._done)
+        work.failed.connect(self._failed)
+        work.stopped.connect(self._stopped)
         self._busy(True)
-        self.work.start()
+        work.start()
 
     def _busy(self, busy: bool) -> None:
-        self.write.setEnabled(not busy)
+        for button in (self.write, self.pack):
+            button.setEnabled(not busy)
         self.choose.setEnabled(not busy)
         self.stop.setVisible(busy)
         self.bar.setVisible(busy)
@@ -214,12 +331,19 @@ class HandoverStation(Station):
 
     def _done(self, paths: object) -> None:
         self._busy(False)
+        if isinstance(paths, Path):
+            self.words.setText(f"The evidence is in {paths}.")
+            self.session.say(f"The evidence is in {paths}. Check it with: riktig pack --check {paths.name}")
+            return
         files = list(paths) if isinstance(paths, list) else []
         self.words.setText(f"{len(files)} files exported.")
         folder = files[0].parent if files else self.folder()
         written = self._written
+        for fault in self._faults:
+            self.session.say(f"{fault}; everything else is written.", wrong=True)
         if written is not None and not self.session.read_only:
             self.session.edit("papers written", KeepPrinted(numbers_on_paper(written)))
+            self.session.record_all([papers_entry(written, len(files), str(folder))])
         self.session.say(f"{len(files)} files exported to {folder}.")
 
     def _failed(self, error: object) -> None:
