@@ -47,7 +47,7 @@ KNOWN = (
     ),
     ("damaged file opened", "store/opening.py", 'if problem != "ok":', "if False:", "store"),
     ("older format not brought up", "store/job_file.py", "bring_up(self._db)", "pass", "store"),
-    ("cable label once", "labels/make.py", "cable.make_up), 2,", "cable.make_up), 1,", "labels"),
+    ("cable label once", "labels/of_parts.py", "cable.make_up), 2,", "cable.make_up), 1,", "labels"),
     (
         "tapped hole of a stud lost",
         "holes/make.py",

@@ -165,7 +165,9 @@ def test_labels_are_printed_at_true_size(shed: Evaluation[Job], tmp_path: Path) 
                 down = abs(float(y3) - float(y2))
                 count += abs(across - width) < 0.01 and abs(down - height) < 0.01
                 assert x3 or y1
-        assert count == sum(label.copies for label in labels.on(medium)), medium
+        # Core marks have the size of wire markers.
+        alike = (label for label in labels.labels if label.size == labels.on(medium)[0].size)
+        assert count == sum(label.copies for label in alike), medium
         assert min(size for page in reader.pages for size, _ in sizes_on(page)) >= 1.19  # clamps of the pin cards
 
 

@@ -85,7 +85,7 @@ def series(arguments: argparse.Namespace) -> int:
             raise RiktigError(
                 f"{serial} is the serial number of {arguments.file.name} itself; no file was made for it."
             )
-        path = folder / f"{file_name(f'{job.number} {serial}')}.riktig"
+        path = folder / f"{file_name(f'{job.number}_{serial}')}.riktig"
         further = replace(job, serial=serial)
         why = f"panel {serial} of the series {job.number}, {of} of {job.serial or 'the first'}"
         JobFile.create(path, further, who=who, at=now_text(), why=why, signer=signer_for(who)).close()
@@ -108,7 +108,7 @@ def pack(arguments: argparse.Namespace) -> int:
     made, who = now_text()[:10], getpass.getuser()
     files = {f"photos/{name}": body for name in photos_named(records) if (body := file.attachment(name)) is not None}
     file.close()
-    out = arguments.out or arguments.file.with_name(f"{file_name(job.serial or 'no serial')}_evidence.zip")
+    out = arguments.out or arguments.file.with_name(f"{file_name(job.serial or 'no_serial')}_evidence.zip")
     with tempfile.TemporaryDirectory(prefix="riktig-pack-") as folder:
         for paper in export_all(evaluation, records, Path(folder), issue=Issue(made, who, whole)):
             name = paper.relative_to(folder).as_posix()

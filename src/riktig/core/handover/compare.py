@@ -19,6 +19,8 @@ COMPARED = (
 )  # fmt: skip
 """The lists that are compared; all others say the same in another order."""
 AT_MOST = 5_000
+GONE_ABOVE = 1.15
+"""How far a text that is gone is lifted, in heights of a capital (chosen by us)."""
 
 
 def compare_jobs(before: Evaluation[Job], after: Evaluation[Job], names: Sequence[str] = COMPARED) -> Schedule:
@@ -114,7 +116,8 @@ def _in_role(mark: Shape, role: str, *, gone: bool = False) -> Shape:
     """A mark in another colour, without its ground; what is gone is dashed."""
     match mark:
         case Text():
-            return mark._replace(role=role)
+            # What is gone stands a line above what took its place, so that both can be read.
+            return mark._replace(role=role, y=mark.y - GONE_ABOVE * mark.size if gone else mark.y)
         case Line():
             return mark._replace(role=role, dashed=True) if gone else mark._replace(role=role)
         case Poly() | Circle():

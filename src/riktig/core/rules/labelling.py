@@ -157,7 +157,7 @@ def supply_lines_keep_their_names(view: View) -> ClauseResult:
     for pin, number in lines.items():
         mark = mark_of.get(pin.device)
         if mark is not None and mark != number and not number.endswith(mark):
-            text = f"The core {number} of the supply is landed at the terminal {mark}."
+            text = f"The core {number} of the supply is connected to the terminal {mark}."
             remedy = "Let core and terminal carry one name, agreed with whoever brings the supply."
             findings.append(Finding("E36", Verdict.FAILS, text, PinKey(pin), clause, remedy))
     order = [mark_of.get(pin.device, number) for pin, number in lines.items()]

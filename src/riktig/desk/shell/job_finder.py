@@ -1,17 +1,20 @@
 """Finds a job among thousands on the first screen: by serial number, number, title, customer, tag or load."""
 
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QLineEdit, QListWidget, QVBoxLayout, QWidget
 
 from riktig.core.errors import RiktigError
-from riktig.core.handover import FoundJob, JobIndex
 from riktig.core.work import Progress
 from riktig.desk.background import Work
 from riktig.desk.theme import grown
 from riktig.desk.widgets import plain_label
 from riktig.places import index_file, jobs_folder
+
+if TYPE_CHECKING:
+    from riktig.core.handover import FoundJob
 
 __all__ = ["JobFinder"]
 
@@ -52,6 +55,8 @@ class JobFinder(QWidget):
             folder, index = jobs_folder(), index_file()
 
             def look(progress: Progress) -> object:
+                from riktig.core.handover import JobIndex  # the first screen is painted before the core is loaded
+
                 return JobIndex(index).refresh(folder, progress) if folder.is_dir() else 0
 
             self.work = Work(look, self)
@@ -64,6 +69,8 @@ class JobFinder(QWidget):
 
     def search(self) -> None:
         """Shows what is found of the text of now."""
+        from riktig.core.handover import JobIndex  # see above
+
         text = self.field.text()
         try:
             self.found = JobIndex(index_file()).find(text)
