@@ -131,13 +131,15 @@ def test_each_reader_gets_what_he_needs_and_not_the_rest(folder: Path, reader: R
         Reader.BUILDER: ("Wires, from and to", "Cut list", "Pick list", "mark-out"),
         Reader.TESTER: ("Dead tests", "What each circuit must do", "Sheet 1"),
         Reader.INSTALLER: ("Cable entries", "Terminals", "List that travels to the site"),
-        Reader.CUSTOMER: ("Parts list", "Rulebook", "Automatic restarts", "Sheet 1"),
+        Reader.CUSTOMER: ("Parts list", "Rulebook", "Automatic restarts", "Sheet 1", "Faults by the lamps"),
+        Reader.INSPECTOR: ("Rulebook", "Findings", "Sheet 1", "Still live"),
     }
     unwanted = {
         Reader.BUILDER: "Dead tests",
         Reader.TESTER: "Cut list",
         Reader.INSTALLER: "Dead tests",
         Reader.CUSTOMER: "Wires, from and to",
+        Reader.INSPECTOR: "Cut list",
     }
     assert f"For the {reader.value}" in text
     assert [title for title in wanted[reader] if title not in text] == []

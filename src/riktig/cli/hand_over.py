@@ -11,7 +11,7 @@ from riktig.cli.files import read_job, signer_for
 from riktig.cli.words import now_text
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import Issue, export_all
+from riktig.core.exports import Issue, as_archival, export_all
 from riktig.core.handover import (
     JobIndex,
     MissingFor,
@@ -112,7 +112,9 @@ def pack(arguments: argparse.Namespace) -> int:
     with tempfile.TemporaryDirectory(prefix="riktig-pack-") as folder:
         for paper in export_all(evaluation, records, Path(folder), issue=Issue(made, who, whole)):
             name = paper.relative_to(folder).as_posix()
-            files[f"{'job' if name.endswith('_job.json') else 'papers'}/{name}"] = paper.read_bytes()
+            body = paper.read_bytes()
+            place = "job" if name.endswith("_job.json") else "papers"
+            files[f"{place}/{name}"] = as_archival(body) if paper.suffix == ".pdf" else body
     write_pack(out, PackContents(job, records, files, made, who))
     print(f"{out} written, {len(files)} files")
     return 0

@@ -8,6 +8,7 @@ from .page_files import PAGE_SUFFIXES, export_page_files
 from .panel_script import run_panel_script, states_of
 from .paper_sets import Reader
 from .pdf import Page, PaperSheet, SetHead, fitting_scale
+from .pdf_archival import as_archival
 from .pdf_document import PaperTexts, write_document, write_set
 from .pdf_front import Cover
 from .purchasing import purchase_summary
@@ -44,6 +45,7 @@ __all__ = [
     "Template",
     "Tile",
     "Value",
+    "as_archival",
     "as_csv",
     "as_json",
     "as_svg",

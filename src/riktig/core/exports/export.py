@@ -12,6 +12,7 @@ from riktig.core.door import DOOR_DRAWING
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.dxf import DxfStyle, write_dxf
+from riktig.core.exports.handover_record import handover_record
 from riktig.core.exports.lists import WRITTEN, schedule
 from riktig.core.exports.machine import sheet_svg, write_machine_dxf
 from riktig.core.exports.paper_sets import (
@@ -169,6 +170,7 @@ def _write_all(
             verification_record,
             judgement_record,
             inspection_record,
+            handover_record,
         )
     ]
     tables = [*(schedule(name, evaluation) for name in WRITTEN), *records_of]

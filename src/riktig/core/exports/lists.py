@@ -63,6 +63,9 @@ LISTS: Mapping[str, str] = {
     "market": "schedules_market",
     "tests": "schedules",
     "work": "schedules_work",
+    "lamps": "schedules_service",
+    "maintenance": "schedules_service",
+    "declaration": "schedules_service",
 }
 """Every list with the module of this folder that makes it; the module has it in its ``SCHEDULES``."""
 WRITTEN = tuple(name for name in LISTS if name != "market")

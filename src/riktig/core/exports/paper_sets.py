@@ -45,6 +45,7 @@ NOT_PRINTED = frozenset({"labels", "proposal", "rungs"})
 """Lists that are files only: they say once more what stands on labels, in the sizing and on the sheets."""
 SAID_TWICE = frozenset({
     "work", "picks", "loom", "neutrals", "nets", "network", "returns", "tally", "rating", "box", "places",
+    "lamps", "maintenance", "declaration",
 })  # fmt: skip
 """Lists that say in another order what other lists or cards say: in the set of who works by them, not in the whole."""
 BENCH = frozenset({"holes", "cuts", "bars", "wires", "batches", "operators", "site"})
@@ -58,6 +59,7 @@ class Reader(Enum):
     TESTER = "tester"
     INSTALLER = "installer"
     CUSTOMER = "customer"
+    INSPECTOR = "inspector"
 
 
 _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
@@ -79,6 +81,7 @@ _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
     Reader.INSTALLER: (
         frozenset({
             "loads", "sources", "signals", "terminals", "cables", "entries", "routes", "live", "site", "rating",
+            "lamps", "handover record",
         }),
         ("strips", "gland", "side", "rating"),
     ),
@@ -86,7 +89,15 @@ _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
         frozenset({
             "loads", "signals", "sources", "practice", "bom", "sizing", "rating", "ways", "losses", "live", "restart",
             "findings", "clauses", "verification", "test record", "live record", "judgement record",
-            "inspection record",
+            "inspection record", "lamps", "maintenance", "declaration", "handover record",
+        }),
+        ("sheets", "plate", "door", "rating"),
+    ),
+    Reader.INSPECTOR: (
+        frozenset({
+            "sources", "practice", "sizing", "rating", "ways", "losses", "live", "restart", "transfers", "colours",
+            "findings", "clauses", "verification", "test record", "live record", "judgement record",
+            "inspection record", "change record", "handover record",
         }),
         ("sheets", "plate", "door", "rating"),
     ),

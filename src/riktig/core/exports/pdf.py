@@ -131,7 +131,9 @@ def new_canvas(path: Path, head: SetHead) -> Any:
 
     registered()
     across, down = PaperSheet.A4.size
-    canvas = Canvas(str(path), pagesize=(across * MM, down * MM), invariant=1)
+    registered()
+    first = FACES[Face.WORDS]  # else Helvetica stands in the file, which is not embedded
+    canvas = Canvas(str(path), pagesize=(across * MM, down * MM), invariant=1, initialFontName=first)
     canvas.setTitle(head.file_title)
     canvas.setAuthor(head.drawn or head.company or "Riktig")
     canvas.setSubject(", ".join(x for x in (f"revision {head.revision}" if head.revision else "", head.made) if x))

@@ -45,7 +45,18 @@ from .settings import plan_settings
 from .switch_box import BoxPlace, Imitates, draw_switch_box, places_in, plan_switch_box
 from .switch_drawing import draw_switches
 from .switch_state import NOT_CONNECTED, SwitchState, change_words, closed_in, state_of, state_words
-from .telephone import NEVER, Cause, Likely, Sighting, TelephoneTable, likely_causes, next_question, telephone_table
+from .telephone import (
+    NEVER,
+    Cause,
+    LampRow,
+    Likely,
+    Sighting,
+    TelephoneTable,
+    lamp_table,
+    likely_causes,
+    next_question,
+    telephone_table,
+)
 from .tests import Expected, ProvingStage, Test, TestPlan, TestPoint
 from .verdicts import (
     OPEN_LINE,
@@ -87,6 +98,7 @@ __all__ = [
     "FunctionStep",
     "Imitates",
     "Instrument",
+    "LampRow",
     "Lesson",
     "Likely",
     "LiveEvidence",
@@ -127,6 +139,7 @@ __all__ = [
     "fault_keys",
     "fault_words",
     "judge",
+    "lamp_table",
     "lesson_faults",
     "likely_causes",
     "live_evidence",

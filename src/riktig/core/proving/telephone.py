@@ -17,9 +17,11 @@ from riktig.core.simulation import Panel
 __all__ = [
     "NEVER",
     "Cause",
+    "LampRow",
     "Likely",
     "Sighting",
     "TelephoneTable",
+    "lamp_table",
     "likely_causes",
     "next_question",
     "telephone_table",
@@ -105,18 +107,53 @@ def telephone_table(facts: PanelFacts, energised: Callable[[], Panel], circuit: 
     return TelephoneTable(causes, tuple(sightings), seen)
 
 
+@dataclass(frozen=True, slots=True)
+class LampRow:
+    """A cause, and the lamps that are lit with it at rest."""
+
+    cause: Cause
+    lit: tuple[DeviceId, ...]
+
+
+def lamp_table(facts: PanelFacts, energised: Callable[[], Panel]) -> tuple[LampRow, ...]:
+    """What the lamps show at rest with nothing wrong, and then with each thing off, tripped, pressed or missing.
+
+    Args:
+        facts: The panel as it is drawn, named, bought and wired.
+        energised: Makes the panel with power on, at rest.
+    """
+    devices = [device for device in facts.circuits.devices if device.zone is not Zone.FIELD]
+    lamps = [device for device in devices if device.kind.can(Can.SHOWS)]
+    causes = [NOTHING]
+    for device in devices:
+        causes += [
+            cause
+            for cause in _of_device(device, facts.names.tag[device.id], device.circuit)
+            if cause.kind not in ("coil", "lamp")
+        ]
+    causes += _lines_lost()
+    rows = []
+    for cause in causes:
+        seen = _seen(energised(), cause, lamps, None, None)
+        rows.append(LampRow(cause, tuple(lamp.id for lamp, lit in zip(lamps, seen, strict=True) if lit)))
+    return tuple(rows)
+
+
 def _called(device: Device) -> str:
     return device.legend.replace("\n", " ") or device.purpose
 
 
 def _causes(facts: PanelFacts, devices: Sequence[Device], circuit: CircuitId) -> list[Cause]:
     causes = [cause for device in devices for cause in _of_device(device, facts.names.tag[device.id], circuit)]
+    return causes + _lines_lost()
+
+
+def _lines_lost() -> list[Cause]:
     where = "at the incoming terminals and at the board that feeds them"
-    causes += [
+    return [
         Cause("lost", f"The line {line} of the supply is missing", None, f"Measure {line} {where}.")
         for line in ("L1", "L2", "L3")
     ]
-    return causes
 
 
 def _of_device(device: Device, tag: str, circuit: CircuitId) -> Iterator[Cause]:

@@ -7,7 +7,7 @@ from pathlib import Path
 from riktig.core.edits import SetHeading
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import Issue, export_all
+from riktig.core.exports import Issue, as_archival, export_all
 from riktig.core.handover import (
     PackContents,
     as_built_entry,
@@ -118,7 +118,8 @@ class HandoverGates:
                 for paper in export_all(Evaluation(job), records, Path(folder), issue=issue, progress=progress):
                     name = paper.relative_to(folder).as_posix()
                     place = "job" if name.endswith("_job.json") else "papers"
-                    files[f"{place}/{name}"] = paper.read_bytes()
+                    body = paper.read_bytes()
+                    files[f"{place}/{name}"] = as_archival(body) if paper.suffix == ".pdf" else body
             write_pack(path, PackContents(job, records, files, made, who))
             return path
 
