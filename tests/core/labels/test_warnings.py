@@ -120,6 +120,6 @@ def test_the_plate_carries_the_sign_of_electricity() -> None:
     assert len(sign) == 6, "on the plate of the door and on that over the incoming terminals"
     edge, inside, flash = sign[:3]
     assert len(edge.points) == len(inside.points) == 3
-    assert (edge.fill, inside.fill, flash.fill) == ("print", "lens yellow", "print")
+    assert (edge.fill, inside.fill, flash.fill) == ("sign ink", "lens yellow", "sign ink")
     xs, ys = [p.x for p in inside.points], [p.y for p in inside.points]
     assert all(min(xs) < p.x < max(xs) and min(ys) < p.y < max(ys) for p in flash.points)

@@ -58,6 +58,7 @@ _INKS = {
     "out of date": "5C4B87",
     "return": "2F6F8F",
     "print": "1B2427",
+    "sign ink": "1B2427",
 }
 
 

@@ -8,9 +8,9 @@ from dataclasses import dataclass
 from pathlib import Path
 from urllib.parse import quote
 
+import msgspec
+
 from riktig.core.errors import RiktigError
-from riktig.core.job import Job
-from riktig.core.store import load_job
 from riktig.core.work import Progress
 
 __all__ = ["FoundJob", "JobIndex"]
@@ -68,7 +68,17 @@ class JobIndex:
                 if known.get(path) != (mtime, size):
                     job = _job_in(Path(path))
                     if job is not None:
-                        row = (path, mtime, size, *_words_of(job))
+                        row = (
+                            path,
+                            mtime,
+                            size,
+                            job.number,
+                            job.title,
+                            job.client,
+                            job.serial,
+                            job.revision,
+                            job.words,
+                        )
                         db.execute("INSERT OR REPLACE INTO job VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)", row)
                 if progress and len(seen) % TOGETHER == 0:
                     db.commit()
@@ -131,21 +141,47 @@ def _job_files(folder: Path) -> Iterator[tuple[str, int, int]]:
                     yield entry.path, stat.st_mtime_ns, stat.st_size
 
 
-def _job_in(path: Path) -> Job | None:
+class _Named(msgspec.Struct, frozen=True):
+    """What a load or a device is called."""
+
+    name: str = ""
+    tag: str = ""
+
+
+class _Head(msgspec.Struct, frozen=True):
+    """Of a job what it is found by; everything else in it is passed over."""
+
+    number: str = ""
+    title: str = ""
+    client: str = ""
+    drawing_number: str = ""
+    revision: str = ""
+    maker: str = ""
+    serial: str = ""
+    loads: tuple[_Named, ...] = ()
+    tags: tuple[_Named, ...] = ()
+
+    @property
+    def words(self) -> str:
+        """Everything it is found by, in small letters."""
+        tags, loads = (item.tag for item in self.tags), (item.name for item in self.loads)
+        parts = (self.number, self.title, self.client, self.serial, self.revision, self.drawing_number, self.maker)
+        return " ".join((*parts, *tags, *loads)).casefold()
+
+
+class _File(msgspec.Struct, frozen=True):
+    """A job as its file has it."""
+
+    job: _Head
+
+
+def _job_in(path: Path) -> _Head | None:
     """The newest job in a file, read without locking or changing it; None of what is no job file."""
-    with suppress(sqlite3.Error, RiktigError, ValueError, OSError):
+    with suppress(sqlite3.Error, msgspec.MsgspecError, ValueError, OSError, RecursionError):
         with closing(sqlite3.connect(f"file:{quote(str(path))}?mode=ro", uri=True, timeout=1.0)) as db:
             row = db.execute("SELECT job FROM revision ORDER BY number DESC LIMIT 1").fetchone()
-        return load_job(row[0], where=str(path)) if row else None
+        return msgspec.json.decode(row[0], type=_File).job if row else None
     return None
-
-
-def _words_of(job: Job) -> tuple[str, str, str, str, str, str]:
-    """What is shown of a job, and everything it is found by, in small letters."""
-    tags = " ".join(tag.tag for tag in job.tags)
-    loads = " ".join(load.name for load in job.loads)
-    parts = (job.number, job.title, job.client, job.serial, job.revision, job.drawing_number, job.maker, tags, loads)
-    return job.number, job.title, job.client, job.serial, job.revision, " ".join(parts).casefold()
 
 
 def _escaped(word: str) -> str:

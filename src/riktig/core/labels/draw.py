@@ -187,7 +187,7 @@ def _written(medium: Medium, lines: tuple[str, ...], rect: Rect) -> list[_Writte
             words = Rect(rect.x + SIGN + 6, rect.y + 2, rect.width - SIGN - 9, rect.height - 4)
             head = Rect(words.x, words.y, words.width, 8)
             body = Rect(words.x, head.bottom + 1, words.width, words.bottom - head.bottom - 1)
-            return [_Written(first, head, 4.4, Face.BOLD, "print"), _Written(second, body, 3.4, role="print")]
+            return [_Written(first, head, 4.4, Face.BOLD, "sign ink"), _Written(second, body, 3.4, role="sign ink")]
 
 
 def _rows(room: Rect, count: int, least: int = 1) -> list[Rect]:
@@ -330,7 +330,7 @@ def electricity_sign(x: float, y: float, key: Key | None) -> list[Shape]:
     edge = placed(((0.5, 0.0), (1.0, 0.866), (0.0, 0.866)))
     inside = placed(((0.5, 0.16), (0.862, 0.786), (0.138, 0.786)))
     return [
-        Poly(edge, "print", 0.2, closed=True, fill="print", layer="sign", key=key),
-        Poly(inside, "print", 0.2, closed=True, fill="lens yellow", layer="sign", key=key),
-        Poly(placed(_FLASH), "print", 0.1, closed=True, fill="print", layer="sign", key=key),
+        Poly(edge, "sign ink", 0.2, closed=True, fill="sign ink", layer="sign", key=key),
+        Poly(inside, "sign ink", 0.2, closed=True, fill="lens yellow", layer="sign", key=key),
+        Poly(placed(_FLASH), "sign ink", 0.1, closed=True, fill="sign ink", layer="sign", key=key),
     ]

@@ -49,7 +49,7 @@ from riktig.desk.widgets import Station, plain_label, row_of
 __all__ = ["HandoverStation"]
 
 _PAPERS = (
-    ("PDF sets", "the whole set with cover and contents, and one each for builder, tester, installer and customer"),
+    ("PDF sets", "the whole set with cover and contents; one each for builder, tester, installer, customer, inspector"),
     ("Labels", "all media and the pin cards at true size"),
     ("Batch cards", "batches of wires, looms and colours for the bench, to cut apart"),
     ("XLSX", "every schedule on a sheet of its own"),
