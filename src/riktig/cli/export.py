@@ -6,7 +6,9 @@ import sys
 
 from riktig.cli.files import read_job
 from riktig.cli.words import now_text
-from riktig.core.exports import Issue, export_all, write_house_exports
+from riktig.core.evaluation import Evaluation
+from riktig.core.exports import Issue, export_all, file_stem, write_house_exports
+from riktig.core.handover import last_issue, write_change_sheet
 from riktig.core.store import dump_whole
 
 __all__ = ["export"]
@@ -19,6 +21,11 @@ def export(arguments: argparse.Namespace) -> int:
     made, who = now_text()[:10], getpass.getuser()
     for path in export_all(plan, file.records(), arguments.folder, issue=Issue(made, who, whole, arguments.bom)):
         print(path)
+    issue = last_issue(file.records())
+    if issue and issue.facts.document:
+        sheet = arguments.folder / f"{file_stem(plan.document)}_changes.pdf"
+        if write_change_sheet(sheet, Evaluation(file.job_at(issue.facts.document)), plan, issue, made):
+            print(sheet)
     own = write_house_exports(plan, file.records(), arguments.folder)
     for path in own.files:
         print(path)

@@ -10,6 +10,7 @@ import jsonschema
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from pypdf import PdfReader
 from tests.core.handover.complete import as_log, drum
 
 from riktig.core.errors import RiktigError
@@ -29,6 +30,7 @@ from riktig.core.handover import (
     issues_of,
     next_letter,
     photos_named,
+    write_change_sheet,
     write_pack,
 )
 from riktig.core.job import Job, add_load, change_load, new_job, remove_load, set_heading
@@ -101,6 +103,27 @@ class TestCompare:
         assert next(mark for mark in drawing.shapes if isinstance(mark, Line)).dashed
         assert "1 marks new, 1 gone" in drawing.title
         assert not [mark for mark in drawing.shapes if isinstance(mark, Poly)]
+
+    def test_a_text_in_the_place_of_another_says_both(self) -> None:
+        old, new = Drawing(9, 9, (Text(1, 1, "13 A"),), "a"), Drawing(9, 9, (Text(1, 1, "16 A"),), "a")
+        drawing = draw_compared(old, new)
+        assert [mark.text for mark in drawing.shapes if isinstance(mark, Text)] == ["13 A → 16 A"]
+        assert "1 marks new, 1 gone" in drawing.title
+
+    def test_the_change_sheet_holds_lists_and_drawings_or_is_not_written(self, tmp_path: Path) -> None:
+        """Outside: pypdf reads it."""
+        before = drum()
+        (issue,) = issues_of(as_log([issue_entry(before.document, "consent", document=1, entries=0)]))
+        after = Evaluation(change_load(before.document, before.document.loads[0].id, kw=5.5))
+        path = tmp_path / "changes.pdf"
+        assert write_change_sheet(path, before, after, issue, "2026-12-01")
+        text = "\n".join(page.extract_text() for page in PdfReader(path).pages)
+        for words in ("Changes since issue B", "consent", "What has changed", "5.5 kW"):
+            assert words in text
+        assert not write_change_sheet(tmp_path / "none.pdf", before, before, issue)
+        assert not (tmp_path / "none.pdf").exists()
+        with pytest.raises(RiktigError, match="could not be written"):
+            write_change_sheet(tmp_path / "no folder" / "x.pdf", before, after, issue)
 
 
 def contents(job: Job, **files: bytes) -> PackContents:

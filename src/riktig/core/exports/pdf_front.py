@@ -23,6 +23,7 @@ class Cover:
 
     reader: str
     nameplate: Sequence[tuple[str, str]]
+    heading: str = "Nameplate"
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,7 +102,7 @@ def draw_cover(head: SetHead, cover: Cover, size: tuple[float, float], count: in
     ):  # fmt: skip
         if value:
             below -= _named_line(pen, (MARGIN, below), (name, value), (26.0, middle - MARGIN - 34))
-    pen.words(middle, top, "Nameplate", 3.4, bold=True)
+    pen.words(middle, top, cover.heading, 3.4, bold=True)
     below = top - 8
     for name, value in cover.nameplate:
         below -= _named_line(pen, (middle, below), (name, value), (56.0, width - MARGIN - middle - 56))

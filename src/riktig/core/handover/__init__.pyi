@@ -1,3 +1,4 @@
+from .change_sheet import write_change_sheet
 from .compare import COMPARED, compare_drawings, compare_jobs, draw_compared
 from .dispatch import Dispatched, as_built_entry, as_built_of, dispatch_entry, dispatched_of, visits_of
 from .issues import (
@@ -51,5 +52,6 @@ __all__ = [
     "site_entry",
     "site_states",
     "visits_of",
+    "write_change_sheet",
     "write_pack",
 ]

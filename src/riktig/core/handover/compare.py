@@ -19,8 +19,6 @@ COMPARED = (
 )  # fmt: skip
 """The lists that are compared; all others say the same in another order."""
 AT_MOST = 5_000
-GONE_ABOVE = 1.15
-"""How far a text that is gone is lifted, in heights of a capital (chosen by us)."""
 
 
 def compare_jobs(before: Evaluation[Job], after: Evaluation[Job], names: Sequence[str] = COMPARED) -> Schedule:
@@ -103,21 +101,35 @@ def draw_compared(old: Drawing, new: Drawing) -> Drawing:
     was, now = Counter(old.shapes), Counter(new.shapes)
     gone, added = was - now, now - was
     kept = [_in_role(mark, "second") for mark in new.shapes if mark not in added]
+    words = _retold(gone, added)
     shapes = [
         *kept,
         *(_in_role(mark, "fails", gone=True) for mark in gone.elements()),
         *(_in_role(mark, "meets") for mark in added.elements()),
+        *words,
     ]
-    title = f"{new.title or old.title}: {sum(added.values())} marks new, {sum(gone.values())} gone"
+    counts = sum((now - was).values()), sum((was - now).values())
+    title = f"{new.title or old.title}: {counts[0]} marks new, {counts[1]} gone"
     return Drawing(max(old.width, new.width), max(old.height, new.height), tuple(shapes), title)
+
+
+def _retold(gone: Counter[Shape], added: Counter[Shape]) -> list[Text]:
+    """Texts in whose place another stands now, as “13 A → 16 A”; they are taken out of both."""
+    at = {(mark.x, mark.y, mark.align): mark for mark in gone if isinstance(mark, Text)}
+    retold = []
+    for mark in [mark for mark in added if isinstance(mark, Text)]:
+        before = at.pop((mark.x, mark.y, mark.align), None)
+        if before is not None and gone[before] == added[mark] == 1:
+            del gone[before], added[mark]
+            retold.append(mark._replace(text=f"{before.text} → {mark.text}", role="meets"))
+    return retold
 
 
 def _in_role(mark: Shape, role: str, *, gone: bool = False) -> Shape:
     """A mark in another colour, without its ground; what is gone is dashed."""
     match mark:
         case Text():
-            # What is gone stands a line above what took its place, so that both can be read.
-            return mark._replace(role=role, y=mark.y - GONE_ABOVE * mark.size if gone else mark.y)
+            return mark._replace(role=role)
         case Line():
             return mark._replace(role=role, dashed=True) if gone else mark._replace(role=role)
         case Poly() | Circle():

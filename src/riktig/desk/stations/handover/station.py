@@ -25,10 +25,12 @@ from riktig.core.handover import (
     as_built_of,
     dispatched_of,
     issues_of,
+    last_issue,
     missing_of,
     papers_entry,
     site_states,
     visits_of,
+    write_change_sheet,
 )
 from riktig.core.imports import read_purchases
 from riktig.core.job import Job
@@ -291,6 +293,9 @@ class HandoverStation(Station):
         made, who, marked = self.session.clock()[:10], self.session.who, self.marked.isChecked()
         whole = dump_whole(self.session.file, indent=True) if self.session.file else ""
 
+        issue, file = last_issue(records), self.session.file
+        before = file.job_at(issue.facts.document) if file and issue and issue.facts.document else None
+
         def job_to_do(progress: Progress) -> object:
             paths = export_all(
                 Evaluation(job), records, folder, issue=Issue(made, who, whole, marked), progress=progress
@@ -298,6 +303,9 @@ class HandoverStation(Station):
             self._written = job
             own = write_house_exports(Evaluation(job), records, folder)
             self._faults = own.faults
+            sheet = folder / f"{file_stem(job)}_changes.pdf"
+            if issue and before and write_change_sheet(sheet, Evaluation(before), Evaluation(job), issue, made):
+                return [*paths, *own.files, sheet]
             return [*paths, *own.files]
 
         self._begin(Work(job_to_do, self))
