@@ -8,8 +8,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.job import Job, MarkerText, change_load, remove_load, set_practice
-from riktig.core.keys import DeviceKey, PieceKey, WireKey
+from riktig.core.job import Job, MarkedWires, MarkerText, change_load, remove_load, set_practice
+from riktig.core.keys import DeviceKey, PieceKey, PinKey, WireKey
 from riktig.core.labels import (
     LABELS,
     LabelChange,
@@ -25,6 +25,7 @@ from riktig.core.labels import (
 )
 from riktig.core.plate import CUTS
 from riktig.core.records import NewRecord, Record
+from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import CIRCUITS, Zone, with_names_recorded
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
@@ -166,3 +167,15 @@ def test_every_thing_is_labelled_as_often_as_it_must_be(demo: object) -> None:
     assert set(named.values()) == {1}
     marked = Counter(label.key.device for label in labels.on(Medium.TERMINAL) if isinstance(label.key, DeviceKey))
     assert marked == {row.device: 1 for strip in strips.strips for row in strip.rows}
+
+
+def test_stickers_stand_beside_each_clamp_once_and_a_person_decides_about_them() -> None:
+    """Common practice, no source: a number beside the clamp; several wires in one clamp share it."""
+    evaluation = Evaluation(set_practice(wash_drum(), marked=MarkedWires.STICKERS))
+    wires = evaluation.get(WIRING).wires
+    clamps = {end.pin for wire in wires for end in (wire.start, wire.end)}
+    stickers = evaluation.get(LABELS).on(Medium.WIRE)
+    assert Counter(label.key for label in stickers) == {PinKey(pin): 1 for pin in clamps}
+    result = next(result for result in evaluation.get(RULES) if result.code == "M02")
+    assert result.verdict is Verdict.JUDGE
+    assert "beside their clamps" in result.findings[0].message

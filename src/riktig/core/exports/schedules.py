@@ -165,11 +165,11 @@ def label_files(evaluation: Evaluation[Job]) -> tuple[Schedule, ...]:
             continue
         columns = tuple((f"line_{n}", f"Line {n}") for n in range(1, count + 1))
         columns += (("code", "Code"), ("width_mm", "Width mm"), ("height_mm", "Height mm"), ("medium", "Printed on"))
-        columns += (("tape_mm", "Tape mm"),)
+        columns += (("tape_mm", "Tape mm"), ("batch", "Batch"), ("where", "Where"))
         sheet = sheets.get(medium.value)
         on, tape = (sheet.name, sheet.tape_mm) if sheet else ("plain paper", "")
         rows: tuple[tuple[Value, ...], ...] = tuple(
-            (*lines, *[""] * (count - len(lines)), label.code, *label.size, on, tape)
+            (*lines, *[""] * (count - len(lines)), label.code, *label.size, on, tape, label.batch or "", label.where)
             for label, lines in labels
             for _ in range(label.copies)
         )

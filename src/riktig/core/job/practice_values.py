@@ -209,6 +209,7 @@ class MarkedWires(Enum):
 
     ALL = "every wire"
     IN_DUCT = "those that enter duct"
+    STICKERS = "no wire: a sticker with the number beside each clamp"
     NONE = "no wire"
 
 

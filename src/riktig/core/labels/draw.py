@@ -218,7 +218,9 @@ def _texts(label: Label, rect: Rect) -> list[_Written]:
 
 def misfit_texts(label: Label) -> tuple[str, ...]:
     """The texts of a label that do not fit it at the smallest capital, or that no face can print."""
-    return _misfits(replace(label, copies=1, where="", key=None, on_sheet=label.size, batch=0, place="", own=""))
+    return _misfits(
+        replace(label, copies=1, where="", key=None, on_sheet=label.size, batch=0, stage="", place="", own="")
+    )
 
 
 @lru_cache(maxsize=16384)  # pure; the same texts come again with every edit

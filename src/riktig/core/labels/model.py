@@ -66,6 +66,8 @@ class Label:
     """What its medium takes."""
     batch: int = 0
     """The batch of a wire, 0 for everything else."""
+    stage: str = ""
+    """Of a wire when it goes in, "" for everything else."""
     place: str = ""
     """Where on the panel: “R2”, “door”, “X1”."""
     own: str = ""

@@ -4,8 +4,8 @@ from collections.abc import Callable, Iterable, Iterator, Mapping
 
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.door import on_door
-from riktig.core.job import DeviceId, MarkedWires, MarkerText
-from riktig.core.keys import DeviceKey, PieceKey, WireKey
+from riktig.core.job import DeviceId, MarkedWires, MarkerText, PinRef
+from riktig.core.keys import DeviceKey, PieceKey, PinKey, WireKey
 from riktig.core.labels.inputs import LabelInputs
 from riktig.core.labels.model import Label, Medium
 from riktig.core.plate import Layout
@@ -82,7 +82,9 @@ def _words_of(inputs: LabelInputs, device: Device) -> str:
 def _of_wires(inputs: LabelInputs) -> Iterator[Label]:
     """A marker for both ends of every wire that the practice wants marked and nobody excused."""
     practice = inputs.practice
-    if practice.marked is MarkedWires.NONE:
+    if practice.marked is MarkedWires.STICKERS:
+        yield from _stickers(inputs)
+    if practice.marked in (MarkedWires.NONE, MarkedWires.STICKERS):
         return
     excused = {entry.wire for entry in inputs.unmarked}
     batch_of = {key: batch for batch in inputs.wiring.batches for key in batch.wires}
@@ -93,13 +95,29 @@ def _of_wires(inputs: LabelInputs) -> Iterator[Label]:
             continue
         batch = batch_of.get(wire.key)
         number, place = (batch.number, " – ".join(dict.fromkeys(batch.areas))) if batch else (0, "")
+        stage = wire.stage.value
         for end, far in ((wire.start, wire.end), (wire.end, wire.start)):
             text = wire.number
             if practice.marker is MarkerText.NUMBER_AND_FAR_END:
                 text = f"{wire.number} {far.label}"
             elif practice.marker is MarkerText.CLAMPS:
                 text = f"{end.label} {far.label}"
-            yield Label(Medium.WIRE, (text,), 1, f"at {end.label}", WireKey(wire.key), batch=number, place=place)
+            yield Label(
+                Medium.WIRE, (text,), 1, f"at {end.label}", WireKey(wire.key), batch=number, place=place, stage=stage
+            )
+
+
+def _stickers(inputs: LabelInputs) -> Iterator[Label]:
+    """Beside each clamp on which a wire lands its number, once however many wires land there."""
+    seen: dict[PinRef, Label] = {}
+    for wire in inputs.wiring.wires:
+        if wire.net not in inputs.names.number:
+            continue
+        for end in (wire.start, wire.end):
+            if end.pin not in seen:
+                where = f"beside {end.label}"
+                seen[end.pin] = Label(Medium.WIRE, (wire.number,), 1, where, PinKey(end.pin), stage=wire.stage.value)
+    yield from seen.values()
 
 
 def _of_strips(inputs: LabelInputs) -> Iterator[Label]:

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from riktig.core.catalogue import Behaviour, Can
-from riktig.core.job import DeviceId, PinRef
+from riktig.core.job import DeviceId, MarkedWires, PinRef
 from riktig.core.keys import DeviceKey, Key, PartKey, PinKey, WireKey
 from riktig.core.labels import LEAST_CAPITAL, MOST_UNMARKED, Label, Medium, label_names, misfit_texts, why_marked
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
@@ -54,6 +54,13 @@ def _of_bare(view: View, bare: list[Wire], clause: str) -> Iterator[Finding]:
                 "M02", Verdict.FAILS, f"Wire {wire.name} goes without markers, and {why}.", WireKey(wire.key), clause,
                 "Give it its markers again.",
             )  # fmt: skip
+    if view.practice.marked is MarkedWires.STICKERS and bare:
+        yield Finding(
+            "M02", Verdict.JUDGE, f"The numbers of {len(bare)} wires stand beside their clamps and not on the wires: once "
+            "loosened, nobody can tell them apart.", PartKey("practice"), clause,
+            "Sign that this is wanted, or mark every wire.", QuickFix("Mark every wire", "mark all"),
+        )  # fmt: skip
+        return
     hidden = [wire for wire in bare if wire.key not in excused]
     if hidden and len(view.wiring.wires) > MOST_UNMARKED:
         yield Finding(
