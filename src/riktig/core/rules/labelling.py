@@ -36,7 +36,8 @@ def wires_marked(view: View) -> ClauseResult:
     bare = [w for w in view.wiring.wires if w.net in view.names.number and WireKey(w.key) not in marked]
     findings += _of_bare(view, bare, clause)
     excused = {entry.wire: entry for entry in view.unmarked}
-    evidence = [f"{len(markers)} markers for {len(view.wiring.wires)} wires"]
+    what = "stickers beside clamps" if view.practice.marked is MarkedWires.STICKERS else "markers"
+    evidence = [f"{len(markers)} {what} for {len(view.wiring.wires)} wires"]
     evidence += [
         f"{wire.name} without markers: {excused[wire.key].reason} ({excused[wire.key].allowed_by})"
         for wire in bare
@@ -55,11 +56,12 @@ def _of_bare(view: View, bare: list[Wire], clause: str) -> Iterator[Finding]:
                 "Give it its markers again.",
             )  # fmt: skip
     if view.practice.marked is MarkedWires.STICKERS and bare:
-        yield Finding(
-            "M02", Verdict.JUDGE, f"The numbers of {len(bare)} wires stand beside their clamps and not on the wires: once "
-            "loosened, nobody can tell them apart.", PartKey("practice"), clause,
-            "Sign that this is wanted, or mark every wire.", QuickFix("Mark every wire", "mark all"),
-        )  # fmt: skip
+        text = (
+            f"The numbers of {len(bare)} wires stand beside their clamps and not on the wires: once loosened, nobody can "
+            "tell them apart."
+        )
+        remedy, fix = "Sign that this is wanted, or mark every wire.", QuickFix("Mark every wire", "mark all")
+        yield Finding("M02", Verdict.JUDGE, text, PartKey("practice"), clause, remedy, fix)
         return
     hidden = [wire for wire in bare if wire.key not in excused]
     if hidden and len(view.wiring.wires) > MOST_UNMARKED:
