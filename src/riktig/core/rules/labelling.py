@@ -57,7 +57,7 @@ def _of_bare(view: View, bare: list[Wire], clause: str) -> Iterator[Finding]:
             )  # fmt: skip
     if view.practice.marked is MarkedWires.STICKERS and bare:
         text = (
-            f"The numbers of {len(bare)} wires stand beside their clamps and not on the wires: once loosened, nobody can "
+            f"The numbers of {len(bare)} wires stand beside their clamps, not on the wires: once loosened, nobody can "
             "tell them apart."
         )
         remedy, fix = "Sign that this is wanted, or mark every wire.", QuickFix("Mark every wire", "mark all")
