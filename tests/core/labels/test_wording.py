@@ -205,3 +205,12 @@ def test_practice_takes_the_tables_by_edit() -> None:
     assert job.practice.label_words == (row,)
     sheet = LabelSheet("door legends", "plates", 50, 12, 1, 1, 0, 0, 50, 12, 50, 12)
     assert SetLabelSheet(sheet).apply(Evaluation(job)).label_sheets == (sheet,)
+
+
+def test_a_fuse_on_a_small_label_says_at_least_what_it_is_replaced_by() -> None:
+    job = change_load(kelp_shed(), kelp_shed().loads[0].id, name="very long conveyor of the southern hall, number 12")
+    fuses = [label for label in labels_of(job, Medium.DEVICE) if label.short and "conveyor" in label.lines[1]]
+    assert fuses
+    for label in fuses:
+        assert not misfit_texts(label)
+    assert any(" ".join(printed_lines(label)[1:]).startswith("replace by") for label in fuses)

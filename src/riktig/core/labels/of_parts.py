@@ -53,9 +53,10 @@ def _of_devices(inputs: LabelInputs, areas: Callable[[DeviceId], str]) -> Iterat
     for device in _as_they_stand(inputs.circuits.devices, inputs.layout):
         tag, key = inputs.names.tag[device.id], DeviceKey(device.id)
         if device.zone is Zone.PLATE and not device.strip:
-            words, area = _words_of(inputs, device), areas(device.id)
+            (words, shorter), area = _words_of(inputs, device), areas(device.id)
+            short = (tag, shorter) if shorter else ()
             where = f"{area}, {practice.device_labels.value}"
-            yield Label(Medium.DEVICE, (tag, words), copies, where, key, inputs.code(tag), place=area)
+            yield Label(Medium.DEVICE, (tag, words), copies, where, key, inputs.code(tag), short=short, place=area)
         if device.zone is Zone.DOOR and device.kind.can(Can.EARTH_STUD):
             words = device.purpose
             yield Label(Medium.DEVICE, (tag, words), 1, "door", key, inputs.code(tag), place=areas(device.id))
@@ -66,17 +67,22 @@ def _of_devices(inputs: LabelInputs, areas: Callable[[DeviceId], str]) -> Iterat
             yield Label(Medium.LEGEND, lines, 1, f"door, {tag}", key, place="door")
 
 
-def _words_of(inputs: LabelInputs, device: Device) -> str:
-    """What stands under the tag: what a dial is set to, what a fuse is replaced by, a time, else what it is for."""
+def _words_of(inputs: LabelInputs, device: Device) -> tuple[str, str]:
+    """What stands under the tag, and the same for a label that is too small for it, "" for none.
+
+    It is what a dial is set to, what a fuse is replaced by, a time, else what the device is for.
+    """
     amps, part = inputs.settings.get(device.id), inputs.sizing.parts.get(device.id)
     if amps:
-        return f"set to {amps:g} A"
+        return f"set to {amps:g} A", ""
     if device.kind.timer is not None:
-        return f"{device.purpose}, {device.kind.timer.delay_s:g} s or as the machine asks"
+        time = f"{device.kind.timer.delay_s:g} s or as the machine asks"
+        return f"{device.purpose}, {time}", time
     is_fuse = any(u.behaviour is Behaviour.POLE and u.symbol.startswith("fuse") for u in device.kind.units)
     if is_fuse and part and part.rated_a:
-        return f"{device.purpose}: replace by {part.rated_a:g} A {part.characteristic}".strip()
-    return device.purpose
+        link = f"replace by {part.rated_a:g} A {part.characteristic}".strip()
+        return f"{device.purpose}: {link}", link
+    return device.purpose, ""
 
 
 def _of_wires(inputs: LabelInputs) -> Iterator[Label]:
