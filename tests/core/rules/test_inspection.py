@@ -12,6 +12,8 @@ from riktig.core.records import FindingNoted, FindingSettled, Record, TakenBack
 from riktig.core.rules import (
     RULES,
     ClauseResult,
+    Finding,
+    Verdict,
     comparison_facts,
     comparisons_of,
     findings_noted,
@@ -19,6 +21,7 @@ from riktig.core.rules import (
     signers_of,
     stand_of_clauses,
 )
+from riktig.core.rules.model import with_the_rest
 from riktig.demo_job import wash_drum
 
 WHEN = "2026-12-01T10:00:00"
@@ -118,3 +121,13 @@ def test_a_deviation_that_becomes_a_judgement_is_signed_anew() -> None:
     result = rating(weak())
     passed = replace(result, findings=())
     assert signers_of(passed, signed(result, "Ida")) == ()
+
+
+@pytest.mark.parametrize(
+    ("count", "shown", "last"),
+    [(0, 0, ""), (6, 6, "5"), (7, 6, "5 And 1 more like it."), (40, 6, "5 And 34 more like it.")],
+)
+def test_what_is_not_named_is_counted(count: int, shown: int, last: str) -> None:
+    findings = with_the_rest([Finding("E31", Verdict.FAILS, str(n), None, "", "") for n in range(count)], 6)
+    assert len(findings) == shown
+    assert (findings[-1].message if findings else "") == last

@@ -3,7 +3,7 @@
 from riktig.core.catalogue import Can
 from riktig.core.job import DeviceId, EndStyle, PinRef, circuit_of
 from riktig.core.keys import DeviceKey, WireKey
-from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
+from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict, with_the_rest
 from riktig.core.rules.view import View
 from riktig.core.schematic import NetClass, Zone
 from riktig.core.standards import conductor_name, conductor_type, rule, torque_name
@@ -47,7 +47,9 @@ def field_terminals(view: View) -> ClauseResult:
     if american:
         evidence.append(f"conductors of {warm} copper, as the sections are reckoned")
     none = "" if looked_at else "no core from the field lands on a terminal"
-    return ClauseResult("W14", Group.WIRING, title, clause, tuple(evidence), tuple(findings[:MOST_NAMED]), none)
+    return ClauseResult(
+        "W14", Group.WIRING, title, clause, tuple(evidence), tuple(with_the_rest(findings, MOST_NAMED)), none
+    )
 
 
 def screens_landed(view: View) -> ClauseResult:
@@ -67,8 +69,9 @@ def screens_landed(view: View) -> ClauseResult:
     findings = [
         Finding("W12", Verdict.JUDGE, f"{words}: its screen is not drawn.", DeviceKey(device), clause,
                 "Sign that it is screened, and at which ends its screen is landed all round.")
-        for device, words in screened[:MOST_NAMED]
+        for device, words in screened
     ]  # fmt: skip
+    findings = with_the_rest(findings, MOST_NAMED)
     evidence = tuple(words for _device, words in screened)
     none = "" if screened else "no cable lies behind a drive or carries a value"
     return ClauseResult("W12", Group.WIRING, title, clause, evidence, tuple(findings), none)
@@ -92,8 +95,9 @@ def door_loom(view: View) -> ClauseResult:
     findings = [
         Finding("W13", Verdict.FAILS, f"Wire {wire.name} is {wire.length:.0f} mm long: it pulls when the door opens.",
                 WireKey(wire.key), clause, "Give it the loop of the hinge.")
-        for wire in short[:MOST_NAMED]
+        for wire in short
     ]  # fmt: skip
+    findings = with_the_rest(findings, MOST_NAMED)
     if not flexible:
         text = (
             f"{len(wires)} wires cross the hinge and are not flexible ({kinds}): they break where the door bends them."

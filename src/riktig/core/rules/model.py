@@ -1,11 +1,12 @@
 """Clauses, verdicts and findings."""
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from enum import Enum
 
 from riktig.core.keys import Key
 
-__all__ = ["ClauseResult", "Finding", "Group", "QuickFix", "Verdict"]
+__all__ = ["ClauseResult", "Finding", "Group", "QuickFix", "Verdict", "with_the_rest"]
 
 
 class Verdict(Enum):
@@ -50,6 +51,19 @@ class Finding:
     clause: str
     remedy: str
     quick_fix: QuickFix | None = None
+
+
+def with_the_rest(findings: Sequence[Finding], most: int) -> list[Finding]:
+    """The first so many findings of one kind; the last of them says how many more there are, so that none is hidden.
+
+    Args:
+        findings: Of one kind, in their order.
+        most: How many are named.
+    """
+    shown, rest = list(findings[:most]), len(findings) - most
+    if rest > 0:
+        shown[-1] = replace(shown[-1], message=f"{shown[-1].message} And {rest} more like it.")
+    return shown
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,7 +6,7 @@ from riktig.core.catalogue import Behaviour, Can, insulation_of
 from riktig.core.job import CircuitId, DeviceId, PinRef, circuit_of
 from riktig.core.keys import DeviceKey, PartKey
 from riktig.core.labels import Label, Medium
-from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
+from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict, with_the_rest
 from riktig.core.rules.shared_ducts import net_volts
 from riktig.core.rules.view import View
 from riktig.core.schematic import Device, NetClass, Zone
@@ -69,16 +69,24 @@ def fingers_kept_off(view: View) -> ClauseResult:
         f"{safe} of {len(live)} parts above {least:g} V are finger-safe by the figures of generic parts",
         "those figures are invented but lifelike: compare with the makers'",
     )
-    findings = [
-        Finding("E31", Verdict.FAILS, f"{view.tag(device.id)} has bare live metal that a finger reaches.",
-                DeviceKey(device.id), clause, "Cover it, or take a part that is finger-safe.")
-        for device in bare[:MOST_NAMED]
-    ] + [
+    reached = [
+        Finding(
+            "E31",
+            Verdict.FAILS,
+            f"{view.tag(device.id)} has bare live metal that a finger reaches.",
+            DeviceKey(device.id),
+            clause,
+            "Cover it, or take a part that is finger-safe.",
+        )
+        for device in bare
+    ]
+    not_known = [
         Finding("E31", Verdict.JUDGE,
                 f"Whether {view.tag(device.id)} ({view.sizing.parts[device.id].ref}) is finger-safe is not known.",
                 DeviceKey(device.id), clause, "Read its data, cover it where it is not, and sign.")
-        for device in unknown[:MOST_NAMED]
+        for device in unknown
     ]  # fmt: skip
+    findings = with_the_rest(reached, MOST_NAMED) + with_the_rest(not_known, MOST_NAMED)
     none = "" if live else f"nothing in the panel stands above {least:g} V"
     return ClauseResult("E31", Group.PROTECTION, title, clause, evidence, tuple(findings), none)
 
@@ -119,7 +127,9 @@ def insulated_for_voltage(view: View) -> ClauseResult:
         findings.append(Finding("W15", Verdict.JUDGE, text, PartKey("supply"), clause, "Compare by hand and sign."))
     findings.sort(key=lambda finding: finding.verdict is not Verdict.FAILS)
     none = "" if looked_at or findings else f"nothing in the panel stands above {least:g} V"
-    return ClauseResult("W15", Group.WIRING, title, clause, tuple(evidence), tuple(findings[:MOST_NAMED]), none)
+    return ClauseResult(
+        "W15", Group.WIRING, title, clause, tuple(evidence), tuple(with_the_rest(findings, MOST_NAMED)), none
+    )
 
 
 def _distances(view: View, impulse_kv: float | None) -> list[str]:
