@@ -43,9 +43,9 @@ def main() -> None:
             times = []
             for _ in range(RUNS):
                 begin = perf_counter()
-                found = index.find(words)
+                jobs = index.find(words)
                 times.append(perf_counter() - begin)
-            print(f"“{words}”: {len(found)} shown, {1000 * median(times):.0f} ms (aim 200)")
+            print(f"“{words}”: {len(jobs)} shown, {1000 * median(times):.0f} ms (aim 200)")
 
 
 if __name__ == "__main__":

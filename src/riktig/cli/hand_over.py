@@ -54,11 +54,11 @@ def compare(arguments: argparse.Namespace) -> int:
     after, file = read_job(arguments.before)
     before = after
     if arguments.issue:
-        found = [issue for issue in issues_of(file.records()) if issue.facts.letter == arguments.issue]
-        if not found or not found[-1].facts.document:
+        issues = [issue for issue in issues_of(file.records()) if issue.facts.letter == arguments.issue]
+        if not issues or not issues[-1].facts.document:
             file.close()
             raise RiktigError(f"{arguments.before.name} has no issue {arguments.issue}.")
-        before = Evaluation(file.job_at(found[-1].facts.document))
+        before = Evaluation(file.job_at(issues[-1].facts.document))
     file.close()
     if arguments.after is not None:
         after, other = read_job(arguments.after)
@@ -127,10 +127,10 @@ def find(arguments: argparse.Namespace) -> int:
         raise RiktigError(f"{folder} is no folder, so nothing was looked for.", hint="Name one with --folder.")
     index = JobIndex(index_file())
     index.refresh(folder)
-    found = [job for job in index.find(" ".join(arguments.words)) if job.path.is_relative_to(folder)]
-    for job in found:
+    jobs = [job for job in index.find(" ".join(arguments.words)) if job.path.is_relative_to(folder)]
+    for job in jobs:
         print(f"{job.serial or '–'}\t{job.number}\t{job.revision}\t{job.title}\t{job.client}\t{job.path}")
-    return 0 if found else 1
+    return 0 if jobs else 1
 
 
 def schema(arguments: argparse.Namespace) -> int:

@@ -44,11 +44,11 @@ def keep_medium(sheet: LabelSheet) -> None:
     Raises:
         RiktigError: the table cannot be read or written.
     """
-    kept = [medium for medium in house_media() if (medium.medium, medium.name) != (sheet.medium, sheet.name)]
+    others = [medium for medium in house_media() if (medium.medium, medium.name) != (sheet.medium, sheet.name)]
     out = io.StringIO()
     writer = csv.DictWriter(out, COLUMNS, extrasaction="ignore", lineterminator="\n")
     writer.writeheader()
-    for medium in (*kept, sheet):
+    for medium in (*others, sheet):
         writer.writerow({**asdict(medium), "form": medium.form.name.lower()})
     path = media_file()
     try:

@@ -34,26 +34,26 @@ def drum() -> Evaluation[Job]:
 
 def complete_entries(evaluation: Evaluation[Job]) -> list[NewRecord]:
     """Every entry that a finished panel has, in the order in which it is made."""
-    said: list[tuple[str, Facts]] = [
+    facts_of: list[tuple[str, Facts]] = [
         (wire.key, tick_facts(wire, operation)) for wire in evaluation.get(WIRING).wires for operation in Operation
     ]
-    said += [(task.subject, task.facts) for task in evaluation.get(WORK)]
-    said += [
+    facts_of += [(task.subject, task.facts) for task in evaluation.get(WORK)]
+    facts_of += [
         (test.key, reading_facts(test, Outcome.PASSED, ohm=max(test.expected.low, 0.25), meter=METER, zero=0.2))
         for test in evaluation.get(TESTS).tests
     ]
-    said.append(("live tests", LiveReleased("Ola")))
-    said += [
+    facts_of.append(("live tests", LiveReleased("Ola")))
+    facts_of += [
         (step.key, live_facts(step, Outcome.PASSED, f"{step.low:g}" if step.unit and step.low is not None else "",
                               "23.1" if step.trimmed else "", METER if step.unit else ""))
         for step in evaluation.get(LIVE_PLAN)
     ]  # fmt: skip
-    said += [
+    facts_of += [
         (result.code, judgement_facts(result, "looked at"))
         for result in evaluation.get(RULES)
         if result.verdict in (Verdict.JUDGE, Verdict.FAILS)
     ]
-    entries = [NewRecord(subject, facts) for subject, facts in said]
+    entries = [NewRecord(subject, facts) for subject, facts in facts_of]
     for medium in Medium:
         entries += print_entries(evaluation.get(LABELS), medium)
     job = evaluation.document

@@ -112,9 +112,9 @@ OMISSIONS: list[tuple[str, Callable[[NewRecord], bool], str]] = [
 
 @pytest.mark.parametrize(("drop", "words"), [case[1:] for case in OMISSIONS], ids=[case[0] for case in OMISSIONS])
 def test_each_single_omission_is_named_and_leads_somewhere(drop: Callable[[NewRecord], bool], words: str) -> None:
-    found = missing_of(drum(), as_log(without(drop)))
-    assert [item for item in found if words in item.text], [item.text for item in found]
-    assert all(item.station in ("Brief", "Build", "Prove", "Rules", "Labels", "Hand over") for item in found)
+    missing = missing_of(drum(), as_log(without(drop)))
+    assert [item for item in missing if words in item.text], [item.text for item in missing]
+    assert all(item.station in ("Brief", "Build", "Prove", "Rules", "Labels", "Hand over") for item in missing)
 
 
 def changed(entry: NewRecord, **fields: object) -> NewRecord:
@@ -172,8 +172,8 @@ def test_a_closed_order_is_missing_no_more() -> None:
 )
 def test_what_changes_in_the_job_is_missing_again(change: Callable[[Job], Job], words: str) -> None:
     other = Evaluation(with_names_recorded(change(drum().document)))
-    found = texts(ENTRIES, other)
-    assert [text for text in found if words in text], found
+    now_missing = texts(ENTRIES, other)
+    assert [text for text in now_missing if words in text], now_missing
 
 
 def test_printing_more_labels_is_no_change_of_the_drawings() -> None:

@@ -77,9 +77,9 @@ def test_whole_words_are_replaced_the_longest_phrase_first(text: str, wanted: st
 def test_no_table_breaks_a_text(text: str, pairs: list[tuple[str, str]]) -> None:
     """Whatever signs a house writes into its table, a text comes out, and without a matching row it is as it was."""
     rows = tuple(LabelWord(words, instead) for words, instead in pairs if words.strip())
-    said = translated(text, rows)
+    worded = translated(text, rows)
     if not any(row.words.strip().casefold() in text.casefold() for row in rows):
-        assert said.split() == text.split()
+        assert worded.split() == text.split()
 
 
 def labels_of(job: Job, medium: Medium) -> tuple[Label, ...]:

@@ -37,8 +37,8 @@ def as_archival(data: bytes) -> bytes:
     """
     writer = PdfWriter(clone_from=PdfReader(BytesIO(data)))
     info = writer.metadata
-    said = (info.title, info.author, info.subject, info.creator) if info else (None,) * 4
-    title, author, subject, creator = (text or "" for text in said)
+    described = (info.title, info.author, info.subject, info.creator) if info else (None,) * 4
+    title, author, subject, creator = (text or "" for text in described)
     _add_intent(writer)
     _add_description(writer, title, author, subject, creator)
     for page in writer.pages:

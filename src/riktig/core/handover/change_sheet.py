@@ -37,14 +37,14 @@ def write_change_sheet(
         return False
     paper = paper_of(after.document)
     pages = [Page(drawing, sheet=paper) for drawing in drawings]
-    said = [
+    cover_lines = [
         ("Issue", f"{issue.facts.letter}, {issue.record.when[:10]}, {issue.record.who}: {issue.facts.why}"),
         ("Now", f"revision {after.document.revision}"),
         ("In the drawings", "new in green, gone in red and dashed"),
     ]
     part = path.with_name(f".{path.name}.part")
     try:
-        cover = Cover(f"Changes since issue {issue.facts.letter}", said, "Compared")
+        cover = Cover(f"Changes since issue {issue.facts.letter}", cover_lines, "Compared")
         write_document(part, head_of(after.document, made), PaperTexts(pages, [changes]), cover, paper)
         part.replace(path)
     except OSError as error:

@@ -100,10 +100,10 @@ def draw_compared(old: Drawing, new: Drawing) -> Drawing:
     """
     was, now = Counter(old.shapes), Counter(new.shapes)
     gone, added = was - now, now - was
-    kept = [_in_role(mark, "second") for mark in new.shapes if mark not in added]
+    unchanged = [_in_role(mark, "second") for mark in new.shapes if mark not in added]
     words = _retold(gone, added)
     shapes = [
-        *kept,
+        *unchanged,
         *(_in_role(mark, "fails", gone=True) for mark in gone.elements()),
         *(_in_role(mark, "meets") for mark in added.elements()),
         *words,

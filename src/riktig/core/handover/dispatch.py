@@ -32,10 +32,10 @@ def dispatched_of(records: Iterable[Record]) -> Dispatched | None:
     Args:
         records: The log, oldest first.
     """
-    found = [
+    dispatches = [
         Dispatched(record, record.facts) for record in _counting(records) if isinstance(record.facts, PanelDispatched)
     ]
-    return found[-1] if found else None
+    return dispatches[-1] if dispatches else None
 
 
 def dispatch_entry(job: Job, to: str, reason: str, missing: Sequence[Missing]) -> NewRecord:
@@ -63,8 +63,8 @@ def dispatch_entry(job: Job, to: str, reason: str, missing: Sequence[Missing]) -
             f"The panel is not dispatched: {len(left)} things are missing.",
             hint="Do them, or say why it leaves without; the reason is printed with the papers.",
         )
-    said = reason.strip() if left else ""
-    return NewRecord("dispatch", PanelDispatched(to.strip(), job.serial, said, "; ".join(left)))
+    kept_reason = reason.strip() if left else ""
+    return NewRecord("dispatch", PanelDispatched(to.strip(), job.serial, kept_reason, "; ".join(left)))
 
 
 def as_built_of(records: Iterable[Record]) -> Record | None:

@@ -210,8 +210,8 @@ def _checked(archive: zipfile.ZipFile, path: Path) -> PackReport:
             continue
         faults += _of_file(archive, name, size, digest)
     faults += _of_job(archive, names, manifest)
-    made, found = manifest.made, tuple(faults)
-    return PackReport(manifest.serial, manifest.number, manifest.revision, made, len(listed), found)
+    made, all_faults = manifest.made, tuple(faults)
+    return PackReport(manifest.serial, manifest.number, manifest.revision, made, len(listed), all_faults)
 
 
 def _manifest(archive: zipfile.ZipFile, path: Path) -> _Manifest:
@@ -252,7 +252,7 @@ def _of_job(archive: zipfile.ZipFile, names: Sequence[str], manifest: _Manifest)
             job = load_job(file.read(LARGEST_FILE).decode(), where=jobs[0])
     except (RiktigError, *BROKEN) as error:
         return [f"{jobs[0]} cannot be read as a job ({error})"]
-    said = (manifest.serial, manifest.number, manifest.revision)
-    if (job.serial, job.number, job.revision) != said:
+    named = (manifest.serial, manifest.number, manifest.revision)
+    if (job.serial, job.number, job.revision) != named:
         return ["the manifest names another panel than the job in it"]
     return []

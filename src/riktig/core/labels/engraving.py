@@ -75,9 +75,9 @@ def _quadratic(begin: tuple[float, float], points: tuple[tuple[float, float], ..
 
 
 def _without_repeats(contour: list[tuple[float, float]]) -> list[tuple[float, float]]:
-    kept = [point for n, point in enumerate(contour) if n == 0 or hypot(
+    corners = [point for n, point in enumerate(contour) if n == 0 or hypot(
         point[0] - contour[n - 1][0], point[1] - contour[n - 1][1]) > SAME_MM]  # fmt: skip
-    return kept[:-1] if len(kept) > 1 and kept[0] == kept[-1] else kept
+    return corners[:-1] if len(corners) > 1 and corners[0] == corners[-1] else corners
 
 
 def outlines_of(text: Text) -> list[Poly]:

@@ -201,8 +201,8 @@ def _torques(inputs: LabelInputs, device: DeviceId) -> list[tuple[float, str]]:
         if end.pin.device == device
     }
     part = inputs.sizing.parts.get(device)
-    found = list(ends) or ([(part.power.torque_n_m, "")] if part else [])
-    return [(torque, mark) for torque, mark in found if torque > 0]
+    torques = list(ends) or ([(part.power.torque_n_m, "")] if part else [])
+    return [(torque, mark) for torque, mark in torques if torque > 0]
 
 
 MOST_MARKS = 4

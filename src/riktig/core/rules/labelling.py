@@ -173,11 +173,11 @@ def supply_lines_keep_their_names(view: View) -> ClauseResult:
     arriving = {net: mark_of.get(pin.device, "") for pin in lines if (net := _net(view, pin))}
     seen: list[str] = []
     for main in mains:
-        found = list(_at_poles(view, main.id, arriving))
-        seen += [f"{view.tag(main.id)}: {', '.join(found)}"] if found else []
-        wanted = [mark for mark in order if mark in found]
-        if found and found != wanted:
-            text = f"The poles of {view.tag(main.id)} take the lines in the order {', '.join(found)}."
+        at_poles = list(_at_poles(view, main.id, arriving))
+        seen += [f"{view.tag(main.id)}: {', '.join(at_poles)}"] if at_poles else []
+        wanted = [mark for mark in order if mark in at_poles]
+        if at_poles and at_poles != wanted:
+            text = f"The poles of {view.tag(main.id)} take the lines in the order {', '.join(at_poles)}."
             remedy = f"Wire them in the order of the terminals: {', '.join(wanted)}."
             findings.append(Finding("E36", Verdict.FAILS, text, DeviceKey(main.id), clause, remedy))
     none = "" if lines and mains else "no supply arrives at a main switch"
