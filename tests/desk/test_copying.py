@@ -60,7 +60,7 @@ def test_in_a_field_its_own_text_is_copied(window: MainWindow) -> None:
 
 
 def test_where_there_is_no_list_that_is_said(window: MainWindow) -> None:
-    window.go_to("Hand over")
+    window.go_to("Brief")
     settle_window()
     window.setFocus()
     QApplication.clipboard().setText("before")
