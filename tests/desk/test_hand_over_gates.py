@@ -105,6 +105,11 @@ def test_the_whole_way_to_as_built(station: HandoverStation, session: Session) -
     settle_window()
     assert as_built_of(session.records) is not None
     assert "Closed as built" in station.history.text()
+    assert "no longer" not in station.history.text()
+    session.edit("power", ChangeLoad(session.job.loads[0].id, {"kw": 5.5}))
+    settle_window()
+    station.refresh()
+    assert "so it no longer is" in station.history.text()
 
 
 def test_the_site_list_is_ticked_item_by_item_and_visits_are_noted(station: HandoverStation, session: Session) -> None:

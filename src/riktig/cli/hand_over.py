@@ -3,7 +3,6 @@
 import argparse
 import getpass
 import json
-import tempfile
 from dataclasses import replace
 from pathlib import Path
 
@@ -11,17 +10,18 @@ from riktig.cli.files import read_job, signer_for
 from riktig.cli.words import now_text
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import Issue, as_archival, export_all
+from riktig.core.exports import Issue
 from riktig.core.handover import (
     JobIndex,
     MissingFor,
     PackContents,
     check_pack,
     compare_jobs,
+    evidence_files,
     issues_of,
     last_issue,
     missing_of,
-    photos_named,
+    photos_of,
     write_pack,
 )
 from riktig.core.inputs import file_name
@@ -106,15 +106,12 @@ def pack(arguments: argparse.Namespace) -> int:
     job: Job = evaluation.document
     records, whole = tuple(file.records()), dump_whole(file, indent=True)
     made, who = now_text()[:10], getpass.getuser()
-    files = {f"photos/{name}": body for name in photos_named(records) if (body := file.attachment(name)) is not None}
-    file.close()
+    try:
+        photos = photos_of(file, records)
+    finally:
+        file.close()
     out = arguments.out or arguments.file.with_name(f"{file_name(job.serial or 'no_serial')}_evidence.zip")
-    with tempfile.TemporaryDirectory(prefix="riktig-pack-") as folder:
-        for paper in export_all(evaluation, records, Path(folder), issue=Issue(made, who, whole)):
-            name = paper.relative_to(folder).as_posix()
-            body = paper.read_bytes()
-            place = "job" if name.endswith("_job.json") else "papers"
-            files[f"{place}/{name}"] = as_archival(body) if paper.suffix == ".pdf" else body
+    files = evidence_files(evaluation, records, Issue(made, who, whole), photos)
     write_pack(out, PackContents(job, records, files, made, who))
     print(f"{out} written, {len(files)} files")
     return 0

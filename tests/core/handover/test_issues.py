@@ -30,6 +30,7 @@ from riktig.core.handover import (
     issues_of,
     next_letter,
     photos_named,
+    photos_of,
     write_change_sheet,
     write_pack,
 )
@@ -228,6 +229,13 @@ class TestPack:
             NewRecord("device:c1.K", TakenBack("blurred"), "r1"),
         ])  # fmt: skip
         assert photos_named(log) == ("p1.jpg",)
+
+    def test_a_photo_that_the_record_names_and_nobody_has_is_said(self, tmp_path: Path) -> None:
+        file = JobFile.create(tmp_path / "x.riktig", drum().document, who="Ida", at="2026-12-01")
+        with pytest.raises(RiktigError, match=r"photo p1\.jpg"):
+            photos_of(file, as_log([NewRecord("device:c1.K", PhotoKept("p1.jpg", "", "", "a", "K1"))]))
+        assert photos_of(file, ()) == {}
+        file.close()
 
 
 class TestFinding:

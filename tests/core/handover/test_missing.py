@@ -16,6 +16,7 @@ from riktig.core.handover import (
     as_built_of,
     dispatch_entry,
     dispatched_of,
+    is_as_built,
     missing_of,
 )
 from riktig.core.job import Job, change_load, set_heading
@@ -221,6 +222,10 @@ class TestAsBuilt:
         closed = as_built_of([*log, *as_log([entry])])
         assert closed is not None
         assert closed.when == WHEN
+        whole = [*log, *as_log([entry])]
+        assert is_as_built(job, whole)
+        assert not is_as_built(change_load(job, job.loads[0].id, kw=5.5), whole), "a later change opens it again"
+        assert not is_as_built(job, log)
         with pytest.raises(RiktigError, match="not dispatched"):
             as_built_entry(job, as_log(ENTRIES), ())
         open_site = as_log(without(lambda e: isinstance(e.facts, SiteItemDone)))

@@ -47,7 +47,7 @@ def _said(facts: Facts) -> tuple[Value, ...]:
             return "documents", f"revision {facts.letter}", f"{facts.files} files"
         case PanelDispatched():
             although = f"although {facts.reason}; missing then: {facts.open_work}"
-            words = although if facts.reason else "nothing was missing"
+            words = although if facts.reason else "nothing that Riktig looks at was missing"
             return "dispatch", f"serial number {facts.serial} to {facts.to}", words
         case SiteItemDone():
             return "on site", facts.what, facts.result

@@ -1,6 +1,6 @@
 from .change_sheet import write_change_sheet
 from .compare import COMPARED, compare_drawings, compare_jobs, draw_compared
-from .dispatch import Dispatched, as_built_entry, as_built_of, dispatch_entry, dispatched_of, visits_of
+from .dispatch import Dispatched, as_built_entry, as_built_of, dispatch_entry, dispatched_of, is_as_built, visits_of
 from .issues import (
     Issued,
     digest_of_job,
@@ -14,7 +14,17 @@ from .issues import (
 )
 from .job_index import FoundJob, JobIndex
 from .missing import Missing, MissingFor, missing_of, missing_words
-from .pack import MANIFEST, PACK_FORMAT, PackContents, PackReport, check_pack, photos_named, write_pack
+from .pack import (
+    MANIFEST,
+    PACK_FORMAT,
+    PackContents,
+    PackReport,
+    check_pack,
+    evidence_files,
+    photos_named,
+    photos_of,
+    write_pack,
+)
 from .site import SiteState, site_entry, site_states
 
 __all__ = [
@@ -39,6 +49,8 @@ __all__ = [
     "dispatch_entry",
     "dispatched_of",
     "draw_compared",
+    "evidence_files",
+    "is_as_built",
     "is_issued_now",
     "issue_entry",
     "issues_of",
@@ -49,6 +61,7 @@ __all__ = [
     "papers_are_of_now",
     "papers_entry",
     "photos_named",
+    "photos_of",
     "site_entry",
     "site_states",
     "visits_of",

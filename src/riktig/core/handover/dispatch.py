@@ -9,7 +9,7 @@ from riktig.core.handover.missing import Missing, MissingFor
 from riktig.core.job import Job
 from riktig.core.records import AsBuiltClosed, NewRecord, PanelDispatched, Record, ServiceVisit, taken_back
 
-__all__ = ["Dispatched", "as_built_entry", "as_built_of", "dispatch_entry", "dispatched_of", "visits_of"]
+__all__ = ["Dispatched", "as_built_entry", "as_built_of", "dispatch_entry", "dispatched_of", "is_as_built", "visits_of"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,6 +75,17 @@ def as_built_of(records: Iterable[Record]) -> Record | None:
     """
     closed = [record for record in _counting(records) if isinstance(record.facts, AsBuiltClosed)]
     return closed[-1] if closed else None
+
+
+def is_as_built(job: Job, records: Iterable[Record]) -> bool:
+    """Whether the job of now is the one that was closed as built: a later change opens it again.
+
+    Args:
+        job: The job of now.
+        records: The log, oldest first.
+    """
+    closed = as_built_of(records)
+    return closed is not None and isinstance(closed.facts, AsBuiltClosed) and closed.facts.digest == digest_of_job(job)
 
 
 def as_built_entry(job: Job, records: Iterable[Record], missing: Sequence[Missing]) -> NewRecord:

@@ -1,6 +1,7 @@
 """The evidence of one panel in one archive: papers, lists, job with its record, photos, and a manifest of digests."""
 
 import hashlib
+import tempfile
 import zipfile
 import zlib
 from collections.abc import Iterable, Mapping, Sequence
@@ -11,12 +12,25 @@ from pathlib import Path, PurePosixPath
 import msgspec
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
+from riktig.core.exports import Issue, as_archival, export_all
 from riktig.core.handover.issues import issues_of
 from riktig.core.job import Job
 from riktig.core.records import PhotoKept, Record, taken_back
-from riktig.core.store import load_job
+from riktig.core.store import JobFile, load_job
+from riktig.core.work import Progress
 
-__all__ = ["MANIFEST", "PACK_FORMAT", "PackContents", "PackReport", "check_pack", "photos_named", "write_pack"]
+__all__ = [
+    "MANIFEST",
+    "PACK_FORMAT",
+    "PackContents",
+    "PackReport",
+    "check_pack",
+    "evidence_files",
+    "photos_named",
+    "photos_of",
+    "write_pack",
+]
 
 PACK_FORMAT = "riktig evidence pack 1"
 MANIFEST = "manifest.json"
@@ -105,6 +119,53 @@ def photos_named(records: Iterable[Record]) -> tuple[str, ...]:
             if isinstance(record.facts, PhotoKept) and record.id not in gone and record.facts.file
         )
     )
+
+
+def photos_of(file: JobFile, records: Iterable[Record]) -> dict[str, bytes]:
+    """The photos that the record names, by their names.
+
+    Args:
+        file: The open job file.
+        records: Its log, oldest first.
+
+    Raises:
+        RiktigError: one of them is not in the file: evidence without it would look whole.
+    """
+    photos: dict[str, bytes] = {}
+    for name in photos_named(records):
+        body = file.attachment(name)
+        if body is None:
+            raise RiktigError(
+                f"No evidence was packed: the record names the photo {name}, and it is not in the job file.",
+                hint="Take it back in the record with the reason, or bring the job in from a copy that has it.",
+            )
+        photos[name] = body
+    return photos
+
+
+def evidence_files(
+    evaluation: Evaluation[Job],
+    records: tuple[Record, ...],
+    issue: Issue,
+    photos: Mapping[str, bytes],
+    progress: Progress | None = None,
+) -> dict[str, bytes]:
+    """Everything that goes into a pack, by its name there: papers as PDF/A, lists, the job, photos.
+
+    Args:
+        evaluation: Of the job.
+        records: The log, oldest first.
+        issue: Date, name and the whole job as JSON.
+        photos: As ``photos_of`` gives them.
+        progress: Told how far the papers are; it can stop them.
+    """
+    files = {f"photos/{name}": body for name, body in photos.items()}
+    with tempfile.TemporaryDirectory(prefix="riktig-pack-") as folder:
+        for paper in export_all(evaluation, records, Path(folder), issue=issue, progress=progress):
+            name, body = paper.relative_to(folder).as_posix(), paper.read_bytes()
+            place = "job" if name.endswith("_job.json") else "papers"
+            files[f"{place}/{name}"] = as_archival(body) if paper.suffix == ".pdf" else body
+    return files
 
 
 def write_pack(path: Path, contents: PackContents) -> None:

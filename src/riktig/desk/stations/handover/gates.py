@@ -1,22 +1,22 @@
 """What is decided at the end: an issue, the dispatch, as built, the evidence in one archive, work on site."""
 
-import tempfile
 from collections.abc import Callable
 from pathlib import Path
 
 from riktig.core.edits import SetHeading
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import Issue, as_archival, export_all
+from riktig.core.exports import Issue
 from riktig.core.handover import (
     PackContents,
     as_built_entry,
     dispatch_entry,
+    evidence_files,
     issue_entry,
     last_issue,
     missing_of,
     next_letter,
-    photos_named,
+    photos_of,
     site_entry,
     write_pack,
 )
@@ -104,22 +104,19 @@ class HandoverGates:
         return self._session.record_all([made])
 
     def pack(self, path: Path) -> Callable[[Progress], object]:
-        """What writes the evidence of this panel into one archive, to be run aside."""
+        """What writes the evidence of this panel into one archive, to be run aside.
+
+        Raises:
+            RiktigError: a photo that the record names is not in the file.
+        """
         session = self._session
         job, records, made, who = session.job, session.records, session.clock()[:10], session.who
         file = session.file
         whole = dump_whole(file, indent=True) if file else ""
-        photos = {name: body for name in photos_named(records) if file and (body := file.attachment(name)) is not None}
+        photos = photos_of(file, records) if file else {}
 
         def write(progress: Progress) -> object:
-            files = {f"photos/{name}": body for name, body in photos.items()}
-            with tempfile.TemporaryDirectory(prefix="riktig-pack-") as folder:
-                issue = Issue(made, who, whole)
-                for paper in export_all(Evaluation(job), records, Path(folder), issue=issue, progress=progress):
-                    name = paper.relative_to(folder).as_posix()
-                    place = "job" if name.endswith("_job.json") else "papers"
-                    body = paper.read_bytes()
-                    files[f"{place}/{name}"] = as_archival(body) if paper.suffix == ".pdf" else body
+            files = evidence_files(Evaluation(job), records, Issue(made, who, whole), photos, progress)
             write_pack(path, PackContents(job, records, files, made, who))
             return path
 

@@ -24,6 +24,7 @@ from riktig.core.handover import (
     MissingFor,
     as_built_of,
     dispatched_of,
+    is_as_built,
     issues_of,
     last_issue,
     missing_of,
@@ -74,7 +75,6 @@ class HandoverStation(Station):
         super().__init__(session)
         self.work: Work | None = None
         self._written: Job | None = None
-        self._packed: Path | None = None
         self._faults: tuple[str, ...] = ()
         self.write = self.button("Export documents", "Writes all documents into a folder", main=True)
         self.choose = self.button("Other folder …", "Writes them elsewhere")
@@ -213,7 +213,8 @@ class HandoverStation(Station):
             reason = f", although {gone.facts.reason}" if gone.facts.reason else ""
             lines.append(f"Dispatched {gone.record.when[:10]} to {gone.facts.to} by {gone.record.who}{reason}")
         if closed := as_built_of(records):
-            lines.append(f"Closed as built {closed.when[:10]} by {closed.who}")
+            after = "" if is_as_built(self.session.job, records) else ": the job has changed since, so it no longer is"
+            lines.append(f"Closed as built {closed.when[:10]} by {closed.who}{after}")
         if visits := visits_of(records):
             lines.append(f"{len(visits)} service visits, the last {visits[-1].when[:10]}")
         return "\n".join(lines)
@@ -262,8 +263,12 @@ class HandoverStation(Station):
         """Writes the evidence aside; what goes wrong is said."""
         if self.work:
             return
-        self._packed = path
-        self._begin(Work(self.gates.pack(path), self))
+        try:
+            write = self.gates.pack(path)
+        except RiktigError as error:
+            self.session.say(str(error), wrong=True)
+            return
+        self._begin(Work(write, self))
 
     def _ask_prices(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self, "Purchasing table", "", "Lists (*.csv *.tsv *.xlsx)")
