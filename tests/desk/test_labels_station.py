@@ -6,13 +6,16 @@ from xml.etree import ElementTree
 
 import pytest
 from ezdxf.filemanagement import readfile
+from PySide6.QtCore import Qt
 from PySide6.QtPrintSupport import QPrinter
-from PySide6.QtWidgets import QDialog, QInputDialog
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QInputDialog
 
 from riktig.core.edits import ChangeLoad, SetPractice
+from riktig.core.geometry import Text
 from riktig.core.job import LabelForm, LabelWord
 from riktig.core.keys import PartKey, WireKey
-from riktig.core.labels import LABELS, LabelWork, Medium, known_sheets, label_names
+from riktig.core.labels import LABELS, LabelWork, Medium, known_sheets
 from riktig.core.records import LabelPrinted, LabelReplaced
 from riktig.core.wiring import WIRING
 from riktig.desk import house_media as media_table
@@ -27,7 +30,6 @@ from riktig.desk.stations.labels.choice_bar import CHOSEN
 from riktig.desk.stations.labels.printer_dialog import PrinterDialog
 from riktig.desk.stations.labels.screen_dialog import ScreenDialog
 from riktig.desk.stations.labels.sheet_dialog import SheetDialog
-from riktig.desk.stations.labels.text_dialog import TextDialog
 from riktig.desk.stations.labels.words_dialog import WordsDialog
 from riktig.devices.label_printer import LabelPrinterStandIn, PrinterFault
 from tests.desk.conftest import settle_window
@@ -107,35 +109,58 @@ def test_a_batch_a_place_a_run_or_one_thing_can_be_printed_alone(
     assert "to print" in station.words.text()
 
 
-def test_words_of_ones_own_are_asked_with_their_reason(station: LabelsStation, session: Session) -> None:
+def drawn_texts(station: LabelsStation) -> set[str]:
+    return {shape.text for shape in station.view.drawing.shapes if isinstance(shape, Text)}
+
+
+def test_a_text_is_written_on_the_picture_with_its_reason(station: LabelsStation, session: Session) -> None:
+    station.turn(Medium.WARNING)
+    at = station.view.centre_of(PartKey("skilled"))
+    assert at is not None
+    QTest.mouseDClick(station.view, Qt.MouseButton.LeftButton, pos=at.toPoint())
+    editor = station.editor
+    assert editor.isVisible()
+    assert station.text.isEnabled()
+    editor.fields[1].setFocus()
+    editor.fields[1].selectAll()
+    QTest.keyClicks(editor.fields[1], "Electricians.")
+    assert "Electricians." in drawn_texts(station), "each letter is seen on the label"
+    QTest.keyClick(editor.fields[1], Qt.Key.Key_Return)
+    assert "reason" in editor.wrong.text()
+    assert not session.job.label_texts
+    QTest.keyClicks(editor.why, "the shop's words")
+    QTest.keyClick(editor.why, Qt.Key.Key_Return)
+    settle_window()
+    assert not editor.isVisible()
+    plate = next(x for x in session.evaluation.get(LABELS).on(Medium.WARNING) if x.key == PartKey("skilled"))
+    assert plate.lines[1] == "Electricians."
+    QTest.keyClick(station.view, Qt.Key.Key_F2)
+    assert editor.why.text() == "the shop's words"
+    editor.plain_button.click()
+    settle_window()
+    assert not session.job.label_texts
+    assert "Electricians." not in drawn_texts(station)
+
+
+def test_a_text_that_is_left_changes_nothing(station: LabelsStation, session: Session) -> None:
     station.turn(Medium.WARNING)
     session.select(PartKey("skilled"))
-    assert station.text.isEnabled()
-    labels = session.evaluation.get(LABELS).labels
-    named = [pair for pair in zip(label_names(labels), labels, strict=True) if pair[1].key == PartKey("skilled")]
-    dialog = TextDialog(station, named)
-    dialog.fields[1].setText("Electricians only.")
-    dialog.accept()
-    assert "reason" in dialog.wrong.text()
-    dialog.why.setText("the shop's words")
-    dialog.accept()
-    assert dialog.result() == QDialog.DialogCode.Accepted
-    station.asking.take_text(dialog.name, dialog.lines, dialog.reason)
-    settle_window()
-    plate = next(x for x in session.evaluation.get(LABELS).on(Medium.WARNING) if x.key == PartKey("skilled"))
-    assert plate.lines[1] == "Electricians only."
-    again = TextDialog(station, [(dialog.name, plate)])
-    assert again.plain_button.isEnabled()
-    again.plain_button.click()
-    assert again.plain
+    station.text.click()
+    before = drawn_texts(station)
+    QTest.keyClicks(station.editor.fields[1], "W" * 200)
+    assert "Does not fit" in station.editor.wrong.text()
+    QTest.keyClick(station.editor.fields[1], Qt.Key.Key_Escape)
+    assert not station.editor.isVisible()
+    assert drawn_texts(station) == before
+    assert not session.job.label_texts
 
 
 def test_the_tag_of_a_device_cannot_be_written_over(station: LabelsStation, session: Session) -> None:
     labels = session.evaluation.get(LABELS).labels
-    named = [p for p in zip(label_names(labels), labels, strict=True) if p[1].lines[:1] == ("K1",)][:1]
-    dialog = TextDialog(station, named)
-    assert not dialog.fields[0].isEnabled()
-    assert dialog.fields[1].isEnabled()
+    station.turn(Medium.DEVICE)
+    station.edit_text(next(label.key for label in labels if label.lines[:1] == ("K1",)))
+    assert not station.editor.fields[0].isEnabled()
+    assert station.editor.fields[1].isEnabled()
 
 
 def test_the_table_of_words_names_what_it_lacks(station: LabelsStation, session: Session) -> None:

@@ -227,7 +227,7 @@ def style_sheet(theme: Theme) -> str:
     c = theme.colours
     return f"""
     QWidget {{ color: {c["ink"]}; }}
-    QMainWindow, QDialog, QMessageBox, #route, #strip, #drawer {{ background: {c["panel"]}; }}
+    QMainWindow, QDialog, QMessageBox, #route, #strip, #drawer, #beside {{ background: {c["panel"]}; }}
     #details, #details > QWidget > QWidget {{ background: {c["panel"]}; }}
     #paper {{ background: {c["paper"]}; }}
     #cover {{ background: {c["panel"]}; }}

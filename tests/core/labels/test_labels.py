@@ -1,11 +1,13 @@
 """Labels: every label that is wanted once, at its true size, and found by what it says."""
 
+import re
 from collections import Counter
 
 import pytest
 from tests.core.schematic.builders import one_motor
 from tests.effort import some
 
+from riktig.core.catalogue import Can
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Rect, Text, bounds_of
 from riktig.core.job import Job, MarkerText, add_load, new_job
@@ -23,8 +25,9 @@ from riktig.core.labels import (
     label_pages,
     misfit_texts,
 )
+from riktig.core.labels.spare_ways import named_ways
 from riktig.core.rules import RULES, Verdict
-from riktig.core.schematic import with_names_recorded
+from riktig.core.schematic import CIRCUITS, NAMES, with_names_recorded
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 from riktig.demo_job import demo_job, kelp_shed
@@ -251,3 +254,37 @@ def test_the_rules_name_a_label_that_does_not_hold_its_text_and_count_the_others
     assert any(long.upper()[:20] in finding.message.upper() for finding in clause.findings)
     fitting, of = (int(word) for word in clause.evidence[0].split() if word.isdecimal())
     assert 0 < fitting < of
+
+
+def test_free_ways_of_blocks_and_bars_are_on_a_label_and_go_with_the_wires() -> None:
+    """Against the wires: what is named free carries none, and together with those that do it is every way."""
+    evaluation = Evaluation(demo_job("kelp-shed"))
+    wiring, names = evaluation.get(WIRING), evaluation.get(NAMES)
+    free = {
+        x.lines[0]: x.lines[1]
+        for x in evaluation.get(LABELS).on(Medium.DEVICE)
+        if x.lines[1:2] and "free: " in x.lines[1]
+    }
+    bars = [d for d in evaluation.get(CIRCUITS).devices if d.kind.can(Can.NEUTRAL_BAR) or d.kind.can(Can.EARTH_BAR)]
+    assert len(bars) > 2
+    for bar in bars:
+        landed = {int(end.pin.marking) for w in wiring.wires for end in (w.start, w.end) if end.pin.device == bar.id}
+        left = sorted(set(range(1, 9)) - landed)
+        said = free.get(names.tag[bar.id], "")
+        assert [int(n) for n in re.findall(r"\d+", said)] in ([], left, [left[0], left[-1]] if left else [])
+        assert bool(said) == bool(left)
+    assert any(said.startswith("free: L1.") for said in free.values()), "blocks too"
+
+
+@pytest.mark.parametrize(
+    ("ways", "said"),
+    [
+        (("4", "5", "6", "8"), "4–6, 8"),
+        (("L1.6", "L1.7", "L3.2"), "L1.6, L1.7, L3.2"),
+        (("L1.2", "L1.3", "L1.4"), "L1.2–4"),
+        (("N",), "N"),
+        ((), ""),
+    ],
+)
+def test_ways_that_follow_each_other_are_one_range(ways: tuple[str, ...], said: str) -> None:
+    assert named_ways(ways) == said

@@ -8,6 +8,7 @@ from riktig.core.job import DeviceId, MarkedWires, MarkerText, PinRef
 from riktig.core.keys import DeviceKey, PieceKey, PinKey, WireKey
 from riktig.core.labels.inputs import LabelInputs
 from riktig.core.labels.model import Label, Medium
+from riktig.core.labels.spare_ways import named_ways, spare_ways
 from riktig.core.plate import Layout
 from riktig.core.schematic import Device, Zone
 from riktig.core.standards import torque_name
@@ -22,6 +23,7 @@ def part_labels(inputs: LabelInputs) -> Iterator[Label]:
     yield from _of_devices(inputs, areas)
     yield from _of_wires(inputs)
     yield from _of_strips(inputs)
+    yield from _of_spare_ways(inputs, areas)
     yield from _of_cables(inputs)
     for piece in inputs.pieces:
         length = f"{piece.length:g} mm {piece.place}"
@@ -134,10 +136,20 @@ def _of_strips(inputs: LabelInputs) -> Iterator[Label]:
         spare = [row.mark for row in strip.rows if not row.number and not row.cores and not row.inside]
         if spare:
             words = f"spare: {', '.join(spare)}"
-            yield Label(Medium.DEVICE, (strip.tag, words), 1, "strip", first, place=place)
+            yield Label(Medium.DEVICE, (strip.tag, words), 1, "strip", first, code, place=place)
         for row in strip.rows:
             where = f"{strip.tag}, {row.position}"
             yield Label(Medium.TERMINAL, (row.mark,), 2, where, DeviceKey(row.device), place=place)
+
+
+def _of_spare_ways(inputs: LabelInputs, areas: Callable[[DeviceId], str]) -> Iterator[Label]:
+    """What is free on every block and bar, so that whoever adds a circuit does not have to look for it."""
+    for device in inputs.circuits.devices:
+        ways = spare_ways(device, inputs.wiring.on_device.get(device.id, ()))
+        if ways:
+            tag, words = inputs.names.tag[device.id], f"free: {named_ways(ways)}"
+            where, key, code = f"at {tag}", DeviceKey(device.id), inputs.code(tag)
+            yield Label(Medium.DEVICE, (tag, words), 1, where, key, code, place=areas(device.id))
 
 
 def _of_cables(inputs: LabelInputs) -> Iterator[Label]:

@@ -215,11 +215,16 @@ class ScaledView(QWidget):
 
     def centre_of(self, key: Key | None) -> QPointF | None:
         """Where a thing is on the widget, to scroll to it or to click it."""
+        area = self.area_of(key)
+        return area.center() if area else None
+
+    def area_of(self, key: Key | None) -> QRectF | None:
+        """What a thing covers on the widget, by the largest of its shapes."""
         boxes = [bounds_of(m) for m in self._drawing.shapes if m.key == key]
         if not boxes:
             return None
         largest = max(boxes, key=lambda box: box.width * box.height)
-        return self.to_px(largest.centre)
+        return QRectF(self.to_px(Point(largest.x, largest.y)), self.to_px(Point(largest.right, largest.bottom)))
 
     def reveal(self, key: Key | None) -> None:
         """Moves the drawing so that a thing can be seen."""

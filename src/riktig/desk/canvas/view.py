@@ -40,6 +40,8 @@ class DrawingView(ScaledView):
     chosen = Signal(object)
     clicked = Signal(object)
     """A left click without a drag, when the button is let go."""
+    opened = Signal(object)
+    """A double click: what it was on is to be worked on."""
     menu_asked = Signal(object, QPoint)
     hovered = Signal(object)
 
@@ -89,6 +91,12 @@ class DrawingView(ScaledView):
             self.menu_asked.emit(key, event.globalPosition().toPoint())
         elif event.button() == Qt.MouseButton.LeftButton and self.gesture:
             self._pressed = event.position()
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
+        """Chooses as one click does, and opens."""
+        self.mousePressEvent(event)
+        if event.button() == Qt.MouseButton.LeftButton:
+            self.opened.emit(self.key_at(event.position()))
 
     def contextMenuEvent(self, event: QContextMenuEvent) -> None:
         """The menu key asks for what can be done with what is selected; the right button has asked already."""

@@ -1,14 +1,11 @@
 """What is asked about a label: its own words, no marker, the company's table; and what comes of the answers."""
 
-from collections.abc import Sequence
-
 from PySide6.QtWidgets import QInputDialog, QWidget
 
 from riktig.core.edits import DropLabelText, LeaveUnmarked, MarkWire, SetLabelText, SetPractice
 from riktig.core.keys import Key, WireKey
-from riktig.core.labels import LABELS, Label
+from riktig.core.labels import LABELS
 from riktig.desk.session import Session
-from riktig.desk.stations.labels.text_dialog import TextDialog
 from riktig.desk.stations.labels.words_dialog import WordsDialog
 
 __all__ = ["LabelAsking"]
@@ -25,17 +22,9 @@ class LabelAsking:
     def __init__(self, parent: QWidget, session: Session) -> None:
         self._parent, self._session = parent, session
 
-    def ask_text(self, named: Sequence[tuple[str, Label]]) -> None:
-        """Asks for the text of one of these labels."""
-        if not named:
-            return
-        dialog = TextDialog(self._parent, named)
-        if not dialog.exec():
-            return
-        if dialog.plain:
-            self._session.edit("label says Riktig's text", DropLabelText(dialog.name))
-        else:
-            self.take_text(dialog.name, dialog.lines, dialog.reason)
+    def to_plain(self, name: str) -> None:
+        """Lets a label say what Riktig says."""
+        self._session.edit("label says Riktig's text", DropLabelText(name))
 
     def take_text(self, name: str, lines: tuple[str, ...], reason: str) -> None:
         """Lets a label say something else."""

@@ -1,8 +1,11 @@
 """Labels at true size, a medium at a time; printed ones are remembered, changed ones printed again and exchanged."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 from pathlib import Path
 
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QStackedWidget
 
 from riktig.core.edits import DropLabelSheet, KeepPrinted, SetLabelSheet, UseLabels
@@ -43,6 +46,7 @@ from riktig.desk.stations.labels.printer_dialog import PrinterDialog
 from riktig.desk.stations.labels.screen_dialog import ScreenDialog
 from riktig.desk.stations.labels.sheet_dialog import SheetDialog
 from riktig.desk.stations.labels.showing import WIDEST_WORDS, below_each_other, left_out
+from riktig.desk.stations.labels.text_editor import TextEditor
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import Station, plain_label
 
@@ -67,11 +71,18 @@ class LabelsStation(Station):
         self.view = DrawingView("Labels")
         self.view.opening = PAGES
         self.view.chosen.connect(session.select)
+        self.view.opened.connect(self.edit_text)
+        self.view.on_key = self._pressed
+        self.editor = TextEditor(self.view)
+        self.editor.drafted.connect(self._show_draft)
+        self._draft: tuple[str, tuple[str, ...]] | None = None
         self.media = MediaList()
         self.media.turned.connect(self.turn)
         self.choice = ChoiceBar()
         self.choice.changed.connect(self.refresh)
         self.asking = LabelAsking(self, session)
+        self.editor.taken.connect(self.asking.take_text)
+        self.editor.plain_asked.connect(self.asking.to_plain)
         self._make_buttons()
         self.words = plain_label("", "second", wraps=True)
         self.changes = ChangesPage(self.tick, self.button)
@@ -89,8 +100,8 @@ class LabelsStation(Station):
         self._warned, self._again = "", 0
 
     def _make_buttons(self) -> None:
-        self.text = self.button("Text …", "The chosen label in your own words, with the reason")
-        self.text.clicked.connect(lambda: self.asking.ask_text(self._named()))
+        self.text = self.button("Text …", "The chosen label in your own words, with the reason (double click or F2)")
+        self.text.clicked.connect(lambda: self.edit_text(self.session.selection))
         self.unmark = self.button("No marker …", "The chosen wire goes without markers: why, and who allows it")
         self.unmark.clicked.connect(lambda: self.asking.ask_unmarked(self.session.selection))
         self.sheet = self.button("Medium …", "What these labels are printed on, and where a begun one begins")
@@ -111,6 +122,7 @@ class LabelsStation(Station):
     def turn(self, medium: Medium | None) -> None:
         """Shows another medium, or the pin cards."""
         self.medium = medium
+        self.editor.close_editor()
         self.on_panel.setChecked(False)
         self.refresh()
 
@@ -155,9 +167,42 @@ class LabelsStation(Station):
         if self.medium is None:
             return draw_cards(evaluation.get(CARDS))
         sheet, chosen = self.sheet_of(), self._chosen_labels()
+        if self._draft is not None:
+            chosen = self._with_draft(chosen, *self._draft)
         if sheet is not None:
             return below_each_other(sheet_pages(self._fitting(chosen), sheet), self.medium.value)
-        return draw_medium(evaluation.get(LABELS), self.medium, None if self.choice.is_whole else chosen)
+        is_whole = self.choice.is_whole and self._draft is None
+        return draw_medium(evaluation.get(LABELS), self.medium, None if is_whole else chosen)
+
+    def edit_text(self, key: Key | None) -> None:
+        """Opens the text of the label of a thing on the picture."""
+        self.session.select(key)
+        named = self._named()
+        self.view.reveal(key)
+        area = self.view.area_of(key)
+        if named and area is not None:
+            self.editor.open_on(named, area)
+
+    def _pressed(self, event: QKeyEvent) -> bool:
+        if event.key() != Qt.Key.Key_F2:
+            return False
+        self.edit_text(self.session.selection)
+        return True
+
+    def _show_draft(self, name: str, lines: tuple[str, ...] | None) -> None:
+        """Shows a label as it is typed, and whether it fits."""
+        self._draft = (name, lines) if lines is not None else None
+        self.view.show_drawing(self._drawing())
+        if self._draft is not None:
+            drafted = [label for given, label in self._named() if given == name]
+            typed = [replace(label, lines=lines or (), short=()) for label in drafted]
+            misfits = [text for label in typed for text in misfit_texts(label)]
+            if misfits:
+                self.editor.say_wrong(f"Does not fit this label at its least letters: {', '.join(misfits)}")
+
+    def _with_draft(self, labels: Sequence[Label], name: str, lines: tuple[str, ...]) -> tuple[Label, ...]:
+        named = dict(self._named())
+        return tuple(replace(x, lines=lines, short=()) if x is named.get(name) else x for x in labels)
 
     def sheet_of(self) -> LabelSheet | None:
         """What the labels of this medium are printed on; None for plain paper."""
