@@ -2,6 +2,7 @@
 
 import os
 from collections.abc import Collection, Iterable
+from itertools import cycle, product
 from typing import TypeVar
 
 NIGHTLY = os.environ.get("RIKTIG_NIGHTLY", "") == "1"
@@ -30,6 +31,18 @@ def share(items: Iterable[T], part: int, always: Collection[T] = ()) -> list[T]:
         kept = [item for n, item in enumerate(kept) if n % PARTS == part % PARTS or item in always]
     assert kept, "there is nothing to look at"
     return kept
+
+
+U = TypeVar("U")
+
+
+def each_once(items: Iterable[T], variants: Iterable[U]) -> list[tuple[T, U]]:
+    """Items with variants: in each check every item once and every variant in its turn, in the night all pairs."""
+    kept, all_variants = list(items), list(variants)
+    if NIGHTLY:
+        return list(product(kept, all_variants))
+    assert len(kept) >= len(all_variants), "every variant has its turn"
+    return list(zip(kept, cycle(all_variants), strict=False))
 
 
 def some(items: Iterable[T]) -> list[T]:

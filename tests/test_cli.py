@@ -8,13 +8,19 @@ from pathlib import Path
 import pytest
 
 from riktig.cli import main
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import LISTS
 from riktig.core.store import JobFile, load_job
 from riktig.core.wiring import WIRING
 from riktig.demo_job import DEMOS, demo_job, kelp_shed
+from tests.shared_plan import plan_for
 
 ROOT = Path(__file__).parents[1]
+
+
+@pytest.fixture(autouse=True)
+def shared_plans(monkeypatch: pytest.MonkeyPatch) -> None:
+    """A hundred lists of one demonstration: it is worked out once."""
+    monkeypatch.setattr("riktig.cli.files.Evaluation", plan_for)
 
 
 @pytest.fixture
@@ -283,14 +289,14 @@ def test_a_script_is_done_to_the_panel_with_the_states_after_each_step(
 def test_a_plate_is_planned_and_kept(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
     path = tmp_path / "shed.riktig"
     JobFile.create(path, kelp_shed(), who="Ida", at="t").close()
-    before = Evaluation(JobFile(path, read_only=True).job())
+    before = plan_for(JobFile(path, read_only=True).job())
     assert main(["plan", str(path), "--seconds", "0.5"]) == 0
     said = capsys.readouterr().out
     assert "wire on the plate" in said
     assert "proven" in said
     job = JobFile(path, read_only=True).job()
     assert job.plate is not None
-    metres = [sum(w.length for w in plan.get(WIRING).wires) for plan in (before, Evaluation(job))]
+    metres = [sum(w.length for w in plan.get(WIRING).wires) for plan in (before, plan_for(job))]
     assert metres[1] < metres[0]
     parts = tmp_path / "parts.csv"
     parts.write_text("ref,kind\nX,teapot\n", encoding="utf-8")

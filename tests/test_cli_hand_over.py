@@ -10,13 +10,13 @@ import jsonschema
 import pytest
 
 from riktig.cli import hand_over, main
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import HouseExport, house_exports, write_house_exports
 from riktig.core.handover import issue_entry
 from riktig.core.job import change_load, set_heading
 from riktig.core.store import JobFile, dump_job
 from riktig.demo_job import wash_drum
 from tests.core.handover.complete import as_log, complete_entries, drum
+from tests.shared_plan import plan_for
 
 AT = "2026-12-01T08:00:00+00:00"
 
@@ -121,7 +121,7 @@ class TestHouseExports:
             return [folder / "x.txt"]
 
         offered: dict[str, Callable[[], HouseExport]] = {"a": lambda: broken, "b": lambda: outside, "c": lambda: good}
-        own = write_house_exports(Evaluation(set_heading(wash_drum())), (), tmp_path, offered)
+        own = write_house_exports(plan_for(set_heading(wash_drum())), (), tmp_path, offered)
         assert [path.name for path in own.files] == ["x.txt"]
         assert len(own.faults) == 2
         assert "their own fault" in own.faults[0]

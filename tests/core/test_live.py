@@ -2,11 +2,11 @@
 
 import pytest
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import ControlTap, DeviceId
 from riktig.core.schematic import CIRCUITS, NAMES, NETS
 from riktig.core.simulation import LIVE_WITH_MAIN_OFF, live_nets
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
 
 @pytest.mark.parametrize(
@@ -21,12 +21,12 @@ from tests.core.schematic.builders import one_motor
     ids=["main off", "motor breaker off", "control breaker off", "tap behind, breaker off", "all on, at rest"],
 )
 def test_live_nets_are_those_traced_by_hand(tap: ControlTap, off: set[str], live: set[str]) -> None:
-    evaluation = Evaluation(one_motor(control_tap=tap))
+    evaluation = plan_for(one_motor(control_tap=tap))
     found = live_nets(evaluation.get(CIRCUITS), evaluation.get(NETS), frozenset(DeviceId(d) for d in off))
     number = evaluation.get(NAMES).number
     assert {number[net.id] for net in found if net.id in number} == live
 
 
 def test_with_the_main_switch_off_only_the_supply_side_is_live() -> None:
-    evaluation = Evaluation(one_motor())
+    evaluation = plan_for(one_motor())
     assert {evaluation.get(NAMES).number[n.net] for n in evaluation.get(LIVE_WITH_MAIN_OFF)} == {"L1", "L2", "L3"}

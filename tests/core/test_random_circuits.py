@@ -33,6 +33,7 @@ from riktig.core.schematic import (
 from riktig.core.store import dump_job, load_job
 from tests.core.schematic.samples import sample
 from tests.effort import times
+from tests.shared_plan import plan_for
 
 PLACES = [Act.AFTER, Act.BEFORE, Act.ACROSS, Act.INSTEAD]
 STARTS = ["direct-on-line", "both ways", "star-delta", "pump by level", "emergency stop", "all of it by the controller"]
@@ -44,7 +45,7 @@ class Changer(RuleBasedStateMachine):
     @initialize(name=st.sampled_from(STARTS))
     def start(self, name: str) -> None:
         self.job: Job = sample(name)
-        self.evaluation: Evaluation[Job] = Evaluation(self.job)
+        self.evaluation: Evaluation[Job] = plan_for(self.job)
         self.undo: list[tuple[Job, object]] = []
 
     def _elements(self) -> list[ElementId]:

@@ -37,6 +37,7 @@ from riktig.core.sizing import PROPOSAL
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING
 from tests.effort import times
+from tests.shared_plan import plan_for
 
 KW = st.sampled_from([0.37, 1.5, 4.0, 7.5, 11.0])
 
@@ -49,7 +50,7 @@ class Builder(RuleBasedStateMachine):
         self.folder = Path(tempfile.mkdtemp())
         self.job = with_names_recorded(new_job("R-1", "random"))
         self.file = JobFile.create(self.folder / "r.riktig", self.job, who="Ida", at="t")
-        self.evaluation: Evaluation[Job] = Evaluation(self.job)
+        self.evaluation: Evaluation[Job] = plan_for(self.job)
         self.undo: list[Job] = []
         self.redo: list[Job] = []
         self.ticked: list[Record] = []
@@ -143,7 +144,7 @@ class Builder(RuleBasedStateMachine):
         assert self.file.job() == self.job
         assert self.file.records() == self.ticked
         self.undo, self.redo = [], []
-        self.evaluation = Evaluation(self.file.job())
+        self.evaluation = plan_for(self.file.job())
         self.job = self.evaluation.document
 
     @rule()

@@ -5,7 +5,6 @@ from itertools import combinations
 
 import pytest
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Command,
     ControlSupply,
@@ -28,6 +27,7 @@ from riktig.core.simulation import Panel
 from riktig.core.sizing import PROPOSAL
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
+from tests.shared_plan import plan_for
 
 ONE = Supply(230.0, 230.0, upstream_a=25.0, system=SupplySystem.ONE)
 TWO = Supply(400.0, 230.0, neutral=False, upstream_a=25.0, system=SupplySystem.TWO)
@@ -103,7 +103,7 @@ def test_voltages_are_those_of_the_handbooks(
 @pytest.mark.parametrize("name", JOBS)
 def test_nothing_fails_and_only_what_arrives_is_drawn(name: str) -> None:
     job = JOBS[name]
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     failing = [f for r in evaluation.get(RULES) for f in r.findings if f.verdict is Verdict.FAILS]
     assert [f.message for f in failing if not f.code.startswith(NOT_OF_THE_SUPPLY)] == []
     incoming = next(s for s in evaluation.get(STRIPS).strips if s.purpose == "incoming supply")
@@ -121,14 +121,14 @@ def test_nothing_fails_and_only_what_arrives_is_drawn(name: str) -> None:
 @pytest.mark.parametrize("recipe", RECIPES)
 @pytest.mark.parametrize("name", ["one", "two"])
 def test_every_circuit_that_can_be_added_works_on_fewer_lines(name: str, recipe: Recipe) -> None:
-    evaluation = Evaluation(add_circuit(JOBS[name], recipe))
+    evaluation = plan_for(add_circuit(JOBS[name], recipe))
     failing = [f for r in evaluation.get(RULES) for f in r.findings if f.verdict is Verdict.FAILS]
     assert [f.message for f in failing if not f.code.startswith(NOT_OF_THE_SUPPLY)] == []
 
 
 @pytest.mark.parametrize("supply", [HIGH, CORNER])
 def test_motors_turn_the_right_way_on_a_delta(supply: Supply) -> None:
-    evaluation = Evaluation(of_three_lines(supply))
+    evaluation = plan_for(of_three_lines(supply))
     circuits = evaluation.get(CIRCUITS)
     panel = Panel(circuits, evaluation.get(NETS), supply, 120.0)
     motors = [d.id for d in circuits.devices if d.kind.is_motor]
@@ -140,7 +140,7 @@ def test_motors_turn_the_right_way_on_a_delta(supply: Supply) -> None:
 def test_no_lamp_hangs_on_the_high_leg() -> None:
     """NEC 110.15, from memory: the line with 208 V to ground feeds nothing between line and neutral, and is orange."""
     job = JOBS["high leg"]
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     lines = dict(evaluation.get(PROPOSAL).incoming.on_line)
     assert [lines[load.id] for load in job.loads if load.phases == 1] == [(0,), (2,)]
     orange = {w.net for w in evaluation.get(WIRING).wires if w.colour == "orange"}
@@ -153,7 +153,7 @@ def test_no_lamp_hangs_on_the_high_leg() -> None:
 
 def test_the_earthed_corner_is_white_and_nothing_small_is_fused_on_it() -> None:
     """NEC 200.6 and 240.22, from memory: an earthed conductor is white and has no fuse of its own."""
-    evaluation = Evaluation(JOBS["corner"])
+    evaluation = plan_for(JOBS["corner"])
     nets = {net.id: net for net in evaluation.get(NETS).nets}
     power = [w for w in evaluation.get(WIRING).wires if nets[w.net].net_class.value == "power"]
     assert {w.colour for w in power if nets[w.net].line == 1} == {"white"}
@@ -171,11 +171,11 @@ def test_the_earthed_corner_is_white_and_nothing_small_is_fused_on_it() -> None:
     ],
 )
 def test_a_supply_that_cannot_be_is_questioned(supply: Supply, said: str) -> None:
-    assert any(said in issue.text for issue in Evaluation(job_on(supply)).get(PROPOSAL).issues)
+    assert any(said in issue.text for issue in plan_for(job_on(supply)).get(PROPOSAL).issues)
 
 
 def test_a_load_that_needs_more_lines_than_arrive_is_said_and_not_drawn() -> None:
-    evaluation = Evaluation(add_load(JOBS["one"], "big fan", 4.0))
+    evaluation = plan_for(add_load(JOBS["one"], "big fan", 4.0))
     assert any("works on 3 lines, but the supply brings 1" in issue.text for issue in evaluation.get(PROPOSAL).issues)
     assert not any(d.circuit == "c3" for d in evaluation.get(CIRCUITS).devices)
 
@@ -185,5 +185,5 @@ NAMED = [(ONE, "1/N/PE"), (TWO, "2/PE"), (SPLIT, "2/N/PE"), (HIGH, "3/N/PE, L2 h
 
 @pytest.mark.parametrize(("supply", "name"), NAMED)
 def test_the_nameplate_says_what_arrives(supply: Supply, name: str) -> None:
-    texts = [line for label in Evaluation(job_on(supply)).get(LABELS).labels for line in label.lines]
+    texts = [line for label in plan_for(job_on(supply)).get(LABELS).labels for line in label.lines]
     assert any(f"{name} {supply.voltage_name}" in line for line in texts)

@@ -16,7 +16,7 @@ from riktig.core.production import WORK, gate_facts, gate_subject, stage_states
 from riktig.core.proving import DEAD_PANEL, OPEN_LINE, Instrument
 from riktig.core.records import NewRecord
 from riktig.core.simulation import InjectedFault
-from riktig.core.store import JobFile, dump_job
+from riktig.core.store import JobFile
 from riktig.core.views import statuses
 from riktig.desk.app import application
 from riktig.desk.canvas import DrawingView
@@ -26,6 +26,7 @@ from riktig.desk.shell.deriver import WHOLE
 from riktig.desk.stations.prove import ProveStation
 from riktig.devices import LEADS_OHM, BenchMeter, SimulatedPanel
 from tests.conftest import FakeClock
+from tests.shared_plan import one_of_equal, plan_for
 
 
 @pytest.fixture(scope="session")
@@ -33,18 +34,21 @@ def app() -> QApplication:
     return application()
 
 
-_KNOWN: dict[str, Evaluation[Job]] = {}
-
-
 def known(job: Job) -> Evaluation[Job]:
     """A plan of an equal job with all that the shell shows, derived once for all tests of this process."""
-    text = dump_job(job)
-    if text not in _KNOWN:
-        _KNOWN[text] = Evaluation(job)
-        statuses(_KNOWN[text], ())
-        for result in WHOLE:
-            _KNOWN[text].get(result)
-    return _KNOWN[text].fork(lambda: None)
+    plan = plan_for(job)
+    statuses(plan, ())
+    for result in WHOLE:
+        plan.get(result)
+    return plan
+
+
+@pytest.fixture(autouse=True)
+def shared_plans(monkeypatch: pytest.MonkeyPatch) -> None:
+    """A window that opens a job which an earlier test has had need not work it out again."""
+    read = JobFile.job
+    monkeypatch.setattr(JobFile, "job", lambda file: one_of_equal(read(file)))
+    monkeypatch.setattr("riktig.desk.session.Evaluation", plan_for)
 
 
 @pytest.fixture

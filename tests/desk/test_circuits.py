@@ -10,7 +10,6 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QDialogButtonBox, QMenu, QMessageBox
 
 from riktig.core.annotation import SHEET_DRAWINGS
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
 from riktig.core.geometry import Poly, Text
 from riktig.core.job import (
@@ -35,6 +34,7 @@ from riktig.desk.stations.circuits.own import DeviceAsked, RungAsked
 from riktig.desk.theme import DARK
 from tests.conftest import Doing
 from tests.desk.conftest import click_on, press, settle_window
+from tests.shared_plan import plan_for
 from tests.test_cli import RUNGS
 
 STOP, START, COIL = (read_key(f"element:c1.{one}") for one in ("S.stop/1-2", "S.start/3-4", "K/A1-A2"))
@@ -350,7 +350,7 @@ def test_forty_sheets_are_reached_by_the_overview(session: Session, window: Main
     window.go_to("Circuits")
     station = window.stations["Circuits"]
     assert isinstance(station, CircuitsStation)
-    count = len(Evaluation(session.job).get(SHEETS).sheets)
+    count = len(plan_for(session.job).get(SHEETS).sheets)
     assert count > 20
     station.show_all()
     assert len(station.overview.pages) == count

@@ -15,6 +15,7 @@ from riktig.desk.shell import MainWindow
 from riktig.desk.shell import deriver as module
 from tests.conftest import Doing
 from tests.desk.conftest import Waiter, settle_window
+from tests.shared_plan import plan_for
 
 STOP = ElementId("c1.S.stop/1-2")
 
@@ -54,7 +55,7 @@ def test_edits_that_follow_each_other_end_in_the_last(slow: MainWindow, session:
         QTest.qWait(3)
     wait_until(lambda: not slow.deriver.busy)
     settle_window()
-    assert [stop.status for stop in slow.route.stops] == list(statuses(Evaluation(session.job), session.records))
+    assert [stop.status for stop in slow.route.stops] == list(statuses(plan_for(session.job), session.records))
 
 
 def test_what_was_worked_out_of_a_job_that_was_left_is_not_taken(
@@ -66,7 +67,7 @@ def test_what_was_worked_out_of_a_job_that_was_left_is_not_taken(
     session.edit("add", Doing(lambda job: add_load(job, "rinse pump", 1.5)))
     wait_until(lambda: not slow.deriver.busy)
     settle_window()
-    assert session.evaluation.get(RULES) == Evaluation(session.job).get(RULES)
+    assert session.evaluation.get(RULES) == plan_for(session.job).get(RULES)
 
 
 def test_the_window_closes_in_the_middle_of_the_work(slow: MainWindow, session: Session) -> None:

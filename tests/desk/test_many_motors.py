@@ -3,7 +3,6 @@
 from pathlib import Path
 
 from riktig.core.edits import ChangeLoad
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import Distribution, Job, Start, add_load, new_job, set_box, set_practice, set_supply
 from riktig.core.rules import RULES, Verdict, findings_of
 from riktig.core.schematic import with_names_recorded
@@ -12,6 +11,7 @@ from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from tests.conftest import Doing
 from tests.desk.conftest import settle_window
+from tests.shared_plan import plan_for
 
 
 def dozen() -> Job:
@@ -34,7 +34,7 @@ def test_no_station_pushes_the_window_wider(window: MainWindow, session: Session
 
 
 def test_a_dozen_starters_derive_without_a_failing_clause_of_circuits() -> None:
-    found = [f for f in findings_of(Evaluation(dozen()).get(RULES)) if f.verdict is Verdict.FAILS and f.code[0] in "EC"]
+    found = [f for f in findings_of(plan_for(dozen()).get(RULES)) if f.verdict is Verdict.FAILS and f.code[0] in "EC"]
     assert found == []
 
 

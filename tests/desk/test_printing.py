@@ -12,7 +12,6 @@ from PySide6.QtPrintSupport import QPrinter
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QWidget
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import STATION_PAPERS, write_station_papers
 from riktig.core.job import Job
 from riktig.core.labels import LABELS, Medium
@@ -25,6 +24,7 @@ from riktig.desk.printing.preview import PrintPreview
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from tests.desk.conftest import Waiter, press, settle_window
+from tests.shared_plan import plan_for
 
 MM = 25.4 / 72
 
@@ -62,7 +62,7 @@ def test_every_station_has_its_papers() -> None:
 @pytest.mark.parametrize("station", STATIONS)
 def test_the_papers_of_a_station_are_a_pdf_on_the_paper_of_the_job(station: str, tmp_path: Path) -> None:
     path = tmp_path / "papers.pdf"
-    evaluation = Evaluation(frost_fan())
+    evaluation = plan_for(frost_fan())
     count = write_station_papers(evaluation, (), station, path, made="2026-11-30")
     assert count >= 1
     reader = PdfReader(path)
@@ -75,7 +75,7 @@ def test_the_papers_of_a_station_are_a_pdf_on_the_paper_of_the_job(station: str,
 
 def test_of_an_empty_job_nothing_is_written(tmp_path: Path) -> None:
     path = tmp_path / "papers.pdf"
-    assert write_station_papers(Evaluation(Job(number="X-1")), (), "Wires", path) == 0
+    assert write_station_papers(plan_for(Job(number="X-1")), (), "Wires", path) == 0
     assert not path.exists()
 
 

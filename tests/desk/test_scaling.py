@@ -13,7 +13,7 @@ ROOT = Path(__file__).parents[2]
 
 def run_demo(out: Path, *more: str, scale: str = "1") -> subprocess.CompletedProcess[str]:
     environment = {**os.environ, "QT_QPA_PLATFORM": "offscreen", "QT_SCALE_FACTOR": scale}
-    command = [sys.executable, "-m", "riktig.cli", "demo", "--shot", str(out), *more]
+    command = [sys.executable, "-m", "riktig.cli", "demo", "--job", "wash-drum", "--shot", str(out), *more]
     return subprocess.run(command, env=environment, capture_output=True, text=True, check=False)
 
 

@@ -14,7 +14,6 @@ from PySide6.QtWidgets import QMessageBox
 import riktig.desk as desk_package
 from riktig.cli import main
 from riktig.core.edits import AddLoad, ChangeLoad, SetHeading, SetPractice
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import ControlSupply, LoadId, remove_load
 from riktig.core.plate import LAYOUT
 from riktig.core.production import BuildStage, Operation
@@ -32,6 +31,7 @@ from tests.conftest import Doing
 from tests.desk.conftest import Waiter, open_gates, press, settle_window, wait_until
 from tests.desk.monkey import Monkey
 from tests.effort import times
+from tests.shared_plan import plan_for
 
 __all__ = ["wait_until"]
 Said = list[tuple[str, bool]]
@@ -247,7 +247,7 @@ def test_a_monkey_at_mouse_and_keys_finds_no_fault(window: MainWindow, session: 
     records: tuple[Record, ...] = session.records
     assert session.file
     assert tuple(session.file.records()) == records, "what the window shows is what the file holds"
-    assert Evaluation(session.job).document == session.file.job()
+    assert plan_for(session.job).document == session.file.job()
 
 
 def test_what_waits_for_the_next_turn_of_the_loop_goes_with_its_window(

@@ -13,6 +13,7 @@ from riktig.demo_job import frost_fan, kelp_shed
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from tests.desk.conftest import settle_window
+from tests.shared_plan import plan_for
 
 
 @pytest.mark.parametrize(
@@ -31,7 +32,7 @@ def test_seven_steps_in_the_order_of_work_on_one_load(job: Job) -> None:
 
 
 def test_a_job_without_loads_has_no_walk(window: MainWindow, session: Session) -> None:
-    assert walk_steps(Evaluation(new_job("W-2", "empty"))) == ()
+    assert walk_steps(plan_for(new_job("W-2", "empty"))) == ()
 
 
 def test_it_is_offered_with_the_demonstration_and_followed_by_enter(window: MainWindow, session: Session) -> None:

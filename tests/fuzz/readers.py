@@ -8,7 +8,6 @@ from pathlib import Path
 from openpyxl import Workbook
 
 from riktig.core.edits import Action, ChangeLoad, SetHeading, after_edits, dump_action, load_actions
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import run_panel_script
 from riktig.core.imports import read_loads, read_parts
 from riktig.core.inputs import read_text
@@ -19,6 +18,7 @@ from riktig.core.schematic import CIRCUITS, add_written, as_written, with_names_
 from riktig.core.simulation import read_script
 from riktig.core.store import JobFile, WrittenCircuit, dump_job, dump_rungs, load_job, load_rungs, user_practice
 from riktig.demo_job import DEMOS, wash_drum
+from tests.shared_plan import plan_for
 
 __all__ = ["READERS", "Reader"]
 
@@ -38,7 +38,7 @@ class Reader:
 
 def _derived(job: Job) -> None:
     """A job that can be read can be derived."""
-    Evaluation(with_names_recorded(job)).get(RULES)
+    plan_for(with_names_recorded(job)).get(RULES)
 
 
 def _json_job(path: Path) -> None:
@@ -61,12 +61,12 @@ def _rungs(path: Path) -> None:
 
 
 def _script(path: Path) -> None:
-    run_panel_script(Evaluation(wash_drum()), read_script(read_text(path)))
+    run_panel_script(plan_for(wash_drum()), read_script(read_text(path)))
 
 
 def _edits(path: Path) -> None:
     actions = load_actions(read_text(path).splitlines(), path.name)
-    after_edits(Evaluation(wash_drum()), [(where, one) for where, one in actions if not isinstance(one, NewRecord)])
+    after_edits(plan_for(wash_drum()), [(where, one) for where, one in actions if not isinstance(one, NewRecord)])
 
 
 def _some_edits() -> tuple[bytes, ...]:
@@ -80,7 +80,7 @@ def _some_edits() -> tuple[bytes, ...]:
 
 
 def _some_rungs() -> tuple[bytes, ...]:
-    circuits = Evaluation(wash_drum()).get(CIRCUITS)
+    circuits = plan_for(wash_drum()).get(CIRCUITS)
     found = []
     for cid, title in circuits.titles:
         devices, rungs = as_written(circuits, cid)

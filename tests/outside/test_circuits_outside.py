@@ -38,6 +38,7 @@ from riktig.core.schematic import (
 from riktig.demo_job import DEMOS, demo_job
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import some, times
+from tests.shared_plan import plan_for
 
 Kinds = Mapping[DeviceId, Kind]
 
@@ -95,7 +96,7 @@ def components(circuits: Circuits) -> set[frozenset[str]]:
 
 @pytest.mark.parametrize("name", SAMPLES)
 def test_the_nets_of_every_recipe_are_the_connected_components(name: str) -> None:
-    evaluation = Evaluation(sample(name))
+    evaluation = plan_for(sample(name))
     met = {tuple(map(str, net.pins)) for net in evaluation.get(NETS).nets}
     drawn = components(evaluation.get(CIRCUITS))
     assert {frozenset(pins) for pins in met} == {c for c in drawn if c & {p for pins in met for p in pins}}

@@ -5,10 +5,10 @@ from typing import Any
 
 import pytest
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import CableLaying, Job, Protection, Rulebook, Start, add_load, new_job, set_practice, set_supply
 from riktig.core.sizing import PROPOSAL, LoadProposal, Value
 from riktig.core.standards import cable_core_diameter, heat_coefficient, warm_resistance, wire_diameter
+from tests.shared_plan import plan_for
 
 
 def iec() -> Job:
@@ -21,7 +21,7 @@ def american() -> Job:
 
 
 def sized(job: Job) -> LoadProposal:
-    return Evaluation(job).get(PROPOSAL).loads[0]
+    return plan_for(job).get(PROPOSAL).loads[0]
 
 
 def value_of(job: Job, name: str) -> Value:

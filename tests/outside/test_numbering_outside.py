@@ -30,6 +30,7 @@ from riktig.core.schematic import (
 from riktig.core.wiring import WIRING
 from riktig.demo_job import DEMOS, demo_job
 from tests.outside.test_circuits_outside import components, networks
+from tests.shared_plan import plan_for
 
 
 def by_hand(circuits: Circuits, scheme: Numbering) -> dict[frozenset[str], str]:
@@ -112,7 +113,7 @@ def test_the_same_nets_are_shown_with_every_scheme(name: str, scheme: Numbering)
 @pytest.mark.parametrize("name", sorted(DEMOS))
 def test_every_wire_has_a_number_of_its_own_and_says_its_potential(name: str) -> None:
     job = with_names_recorded(set_practice(demo_job(name), numbering=Numbering.BY_WIRE))
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     wires, numbers = evaluation.get(WIRING).wires, evaluation.get(NAMES).number
     assert len({wire.number for wire in wires}) == len(wires)
     assert all(wire.number.rpartition(".")[0] == numbers[wire.net] for wire in wires)

@@ -17,6 +17,7 @@ from riktig.core.job import Job, Rulebook, add_load, new_job, set_heading, set_p
 from riktig.core.labels import LABELS, Medium
 from riktig.core.schematic import with_names_recorded
 from riktig.demo_job import demo_job
+from tests.shared_plan import plan_for
 
 CAPITAL = 0.76
 """Height of a capital of the shipped faces, of their size (read off the font files)."""
@@ -179,7 +180,7 @@ def test_north_american_papers_are_letter_and_tabloid(tmp_path: Path) -> None:
         new_job("NA-1", "pump"), voltage_v=480.0, voltage_to_neutral_v=277.0, frequency_hz=60.0, neutral=False
     )
     job = with_names_recorded(add_load(set_practice(job, rulebook=Rulebook.UL), "pump", 1.5))
-    files = export_all(Evaluation(job), (), tmp_path)
+    files = export_all(plan_for(job), (), tmp_path)
     names = {path.name for path in files}
     assert {"NA-1_rev_A_plate_Letter.pdf", "NA-1_rev_A_plate_Tabloid.pdf"} <= names
     allowed = {(612, 792), (792, 1224)}

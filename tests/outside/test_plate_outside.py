@@ -29,6 +29,7 @@ from riktig.core.wiring import PLATE_DRAWING, WIRING, Router, fill_limit
 from riktig.demo_job import demo_job
 from tests.core.schematic.builders import one_motor
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 STIFF = 6.0
 
@@ -123,14 +124,14 @@ def test_the_effective_cooling_area_of_a_textbook_enclosure() -> None:
 
 def test_the_air_a_fan_must_move() -> None:
     """3.1 m³K/Wh at sea level (trade formula for filter fans, from memory): 300 W, 10 K: 93 m³/h."""
-    inside_air = Evaluation(demo_job("kelp-shed")).get(INSIDE_AIR)
+    inside_air = plan_for(demo_job("kelp-shed")).get(INSIDE_AIR)
     assert inside_air.fan_m3_h * 10 / inside_air.total_w == pytest.approx(93 * 10 / 300)
 
 
 def test_the_rail_is_that_of_the_standard() -> None:
     """Top-hat rail TH 35-7.5: 35 mm wide, 7.5 mm high (IEC 60715, from memory, sure)."""
     assert RAIL_WIDTH == 35.0
-    part = next(s.part for s in Evaluation(one_motor()).get(LAYOUT).seats if s.rail)
+    part = next(s.part for s in plan_for(one_motor()).get(LAYOUT).seats if s.rail)
     assert part.depth - part.from_rail == 7.5
 
 
@@ -143,7 +144,7 @@ def test_ducts_are_filled_no_further_than_the_rulebook_lets_them(practice: Pract
 
 
 def test_the_plate_read_back_from_dxf_stands_where_it_was_planned(tmp_path: Path) -> None:
-    evaluation = Evaluation(demo_job("kelp-shed"))
+    evaluation = plan_for(demo_job("kelp-shed"))
     drawing, layout = evaluation.get(PLATE_DRAWING), evaluation.get(LAYOUT)
     write_dxf(tmp_path / "plate.dxf", drawing)
     space = ezdxf.filemanagement.readfile(tmp_path / "plate.dxf").modelspace()
@@ -166,7 +167,7 @@ def test_the_sheet_has_its_size_its_scale_and_every_part_on_its_list(
     tmp_path: Path, sheet: PaperSheet, width: float, height: float
 ) -> None:
     """ISO 216 sizes; the parts list goes on overleaf until every part is on it."""
-    evaluation = Evaluation(set_practice(demo_job("kelp-shed"), spare_share=0.1))
+    evaluation = plan_for(set_practice(demo_job("kelp-shed"), spare_share=0.1))
     parts = plate_parts(evaluation)
     page = Page(evaluation.get(PLATE_DRAWING), to_scale=True, sheet=sheet, parts=parts)
     write_set(tmp_path / "plate.pdf", SetHead("KS", "shed", "A", ""), (page,), ())
@@ -182,7 +183,7 @@ def test_the_sheet_has_its_size_its_scale_and_every_part_on_its_list(
 
 def test_a_device_is_a_block_of_its_tag_and_the_datum_lies_at_zero(tmp_path: Path) -> None:
     """The plate's upper left corner is 0, 0, so that places read off are those of the list; y points up."""
-    evaluation = Evaluation(demo_job("kelp-shed"))
+    evaluation = plan_for(demo_job("kelp-shed"))
     names, layout = block_names(evaluation), evaluation.get(LAYOUT)
     write_dxf(tmp_path / "plate.dxf", evaluation.get(PLATE_DRAWING), DxfStyle(Point(RULER, RULER), names))
     document = ezdxf.filemanagement.readfile(tmp_path / "plate.dxf")
@@ -211,7 +212,7 @@ def test_a_device_is_a_block_of_its_tag_and_the_datum_lies_at_zero(tmp_path: Pat
 
 def test_the_names_on_the_plate_are_painted_over_the_parts() -> None:
     """SVG paints in the order of the file: a name that came before its part was covered by it."""
-    evaluation = Evaluation(demo_job("kelp-shed"))
+    evaluation = plan_for(demo_job("kelp-shed"))
     root = ElementTree.fromstring(as_svg(evaluation.get(PLATE_DRAWING)))
     order = [(child.tag.split("}")[1], (child.text or "")) for group in root for child in group]
     drawing = evaluation.get(PLATE_DRAWING)
@@ -226,7 +227,7 @@ def test_the_names_on_the_plate_are_painted_over_the_parts() -> None:
 
 def test_the_fill_on_the_drawing_is_to_scale() -> None:
     """At the fullest place the level stands as high as the share says, of the duct's inside."""
-    evaluation = Evaluation(demo_job("kelp-shed"))
+    evaluation = plan_for(demo_job("kelp-shed"))
     for duct in some(evaluation.get(LAYOUT).ducts):
         if duct.upright:
             continue

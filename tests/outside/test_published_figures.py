@@ -7,10 +7,10 @@ the laws behind the factors and the power formula. All are to be compared with t
 
 import pytest
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.sizing import SIZING
 from riktig.core.standards import ambient_factor, conductor_current, grouping_factor, motor_current
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
 # IEC 60947-4-1 Annex G, Table G.1, 400 V column: kW to A. From memory.
 ANNEX_G_400 = {
@@ -90,7 +90,7 @@ def test_grouping_factors_of_table_d2(circuits: int, factor: float) -> None:
 
 @pytest.mark.parametrize(("kw", "amps"), [(kw, a) for kw, a in ANNEX_G_400.items() if kw <= 37])
 def test_the_planned_overload_is_set_to_the_published_current(kw: float, amps: float) -> None:
-    assert Evaluation(one_motor(kw)).get(SIZING).loads[0].setting_a == amps
+    assert plan_for(one_motor(kw)).get(SIZING).loads[0].setting_a == amps
 
 
 def test_current_follows_from_power_voltage_efficiency_and_power_factor() -> None:

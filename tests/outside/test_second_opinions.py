@@ -26,6 +26,7 @@ from riktig.demo_job import DEMOS
 from tests.core.schematic.builders import START, STOP, one_motor
 from tests.effort import some
 from tests.outside.test_circuits_outside import components
+from tests.shared_plan import plan_for
 
 
 def jobs() -> dict[str, Job]:
@@ -44,14 +45,14 @@ def jobs() -> dict[str, Job]:
 @pytest.mark.parametrize("name", jobs())
 def test_nets_are_the_connected_components_of_the_drawn_circuit(name: str) -> None:
     """Built anew with networkx: every piece of drawn line is an edge, a device element is a gap."""
-    evaluation = Evaluation(jobs()[name])
+    evaluation = plan_for(jobs()[name])
     drawn = components(evaluation.get(CIRCUITS))
     assert {frozenset(map(str, net.pins)) for net in evaluation.get(NETS).nets} == drawn
 
 
 @pytest.mark.parametrize("name", jobs())
 def test_the_wires_of_a_net_join_exactly_its_clamps(name: str) -> None:
-    evaluation = Evaluation(jobs()[name])
+    evaluation = plan_for(jobs()[name])
     graph = nx.Graph((w.start.pin, w.end.pin) for w in evaluation.get(WIRING).wires)
     of_pin = evaluation.get(NETS).of_pin
     for component in nx.connected_components(graph):
@@ -93,7 +94,7 @@ def duct_graph(layout: Layout, pins: dict[PinRef, tuple[Point, Side]]) -> "nx.Gr
 
 @pytest.mark.parametrize("job", [one_motor(), *(make() for make in DEMOS.values())], ids=["one motor", *DEMOS])
 def test_ways_through_the_ducts_are_the_shortest_by_another_library(job: Job) -> None:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     layout, devices = evaluation.get(LAYOUT), evaluation.get(CIRCUITS).by_id
     router = Router(layout, evaluation.get(DOOR), tuple(devices.values()), job.enclosure, job.practice)
     wires = [wire for wire in evaluation.get(WIRING).wires if not wire.via_door]
@@ -110,7 +111,7 @@ def test_ways_through_the_ducts_are_the_shortest_by_another_library(job: Job) ->
 
 @pytest.mark.parametrize("name", ["demonstration", "with a field contact"])
 def test_nothing_on_the_plate_overlaps_by_the_geometry_library(name: str) -> None:
-    layout = Evaluation(jobs()[name]).get(LAYOUT)
+    layout = plan_for(jobs()[name]).get(LAYOUT)
     shapes = {s.device: shape(s.rect.x, s.rect.y, s.rect.right, s.rect.bottom) for s in layout.seats}
     ducts = [shape(d.rect.x, d.rect.y, d.rect.right, d.rect.bottom) for d in layout.ducts]
     plate = shape(0, 0, layout.plate.width, layout.plate.height)
@@ -125,7 +126,7 @@ def papers(tmp_path_factory: pytest.TempPathFactory) -> dict[str, Path]:
     from riktig.demo_job import wash_drum
 
     folder = tmp_path_factory.mktemp("papers")
-    return {p.name: p for p in export_all(Evaluation(wash_drum()), (), folder, issue=Issue("2026-11-23"))}
+    return {p.name: p for p in export_all(plan_for(wash_drum()), (), folder, issue=Issue("2026-11-23"))}
 
 
 @pytest.mark.parametrize("face", ["plate", "door", "gland plate"])

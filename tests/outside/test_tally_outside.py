@@ -4,7 +4,6 @@ from collections import Counter
 
 import pytest
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
 from riktig.core.job import CircuitId, DeviceId, ElementId, PinRef
 from riktig.core.schematic import (
@@ -31,6 +30,7 @@ from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 from riktig.demo_job import DEMOS, demo_job
 from tests.core.schematic.samples import sample
+from tests.shared_plan import plan_for
 
 C = CircuitId("c1")
 
@@ -74,7 +74,7 @@ def test_a_start_stop_station_takes_three_pulled_wires_and_its_links_are_listed(
 @pytest.mark.parametrize("name", sorted(DEMOS))
 def test_the_tally_is_what_is_wired_and_pulled(name: str) -> None:
     """Wires come from routing, cores from the terminal strips: neither knows the tally."""
-    evaluation = Evaluation(demo_job(name))
+    evaluation = plan_for(demo_job(name))
     devices = evaluation.get(CIRCUITS).by_id
 
     def place(pin: PinRef) -> str:
@@ -99,7 +99,7 @@ def test_the_tally_is_what_is_wired_and_pulled(name: str) -> None:
 
 
 def test_a_station_in_the_field_needs_its_cores_and_its_earth_counted() -> None:
-    evaluation = Evaluation(sample("direct-on-line from a station"))
+    evaluation = plan_for(sample("direct-on-line from a station"))
     rows = {str(row[0]).split(" ", 1)[0]: row for row in schedule("routes", evaluation).rows}
     motor = next(t for d, t in evaluation.get(NAMES).tag.items() if d.endswith(".M"))
     assert rows[motor][1:3] == (4, 1), "three phases and earth"

@@ -4,11 +4,11 @@ import networkx as nx
 import pytest
 
 from riktig.core.catalogue import Behaviour
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job
 from riktig.core.schematic import CIRCUITS, NETS, TRACER, Circuits, Nets, elements_of, trace
 from riktig.demo_job import DEMOS, demo_job
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 PASSES = (Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER)
 
@@ -42,7 +42,7 @@ def job(request: pytest.FixtureRequest) -> Job:
 
 
 def test_every_way_is_joined_and_as_short_as_any(job: Job) -> None:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     circuits, nets = evaluation.get(CIRCUITS), evaluation.get(NETS)
     graph = potentials(circuits, nets)
     supply = next(device for device in circuits.devices if device.kind_id == "supply")
@@ -69,7 +69,7 @@ def test_every_way_is_joined_and_as_short_as_any(job: Job) -> None:
 
 
 def test_each_step_begins_at_the_potential_where_the_one_before_ends(job: Job) -> None:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     circuits, nets = evaluation.get(CIRCUITS), evaluation.get(NETS)
     assert any(trace(evaluation.get(TRACER), device.id).paths for device in circuits.devices)
     for device in some(circuits.devices):

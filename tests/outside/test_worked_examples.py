@@ -10,7 +10,6 @@ from typing import Any
 
 import pytest
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     ElementId,
     EnclosureMounting,
@@ -34,6 +33,7 @@ from riktig.core.job import (
 )
 from riktig.core.schematic import CIRCUITS, remove_element, with_names_recorded
 from riktig.core.sizing import INSIDE_AIR, PROPOSAL, SIZING, LoadProposal, Proposal, cooling_area, temperature_rise
+from tests.shared_plan import plan_for
 
 
 def iec(**supply: Any) -> Job:
@@ -46,7 +46,7 @@ def american(**supply: Any) -> Job:
 
 
 def of(job: Job) -> Proposal:
-    return Evaluation(job).get(PROPOSAL)
+    return plan_for(job).get(PROPOSAL)
 
 
 def first(job: Job) -> LoadProposal:
@@ -209,7 +209,7 @@ def test_a_filter_fan() -> None:
     assert temperature_rise(340, box, fan_m3_h=105.4) == pytest.approx(10, abs=0.01)
     job = add_load(iec(), "mill", 11.0, start=Start.DRIVE)
     job = set_enclosure(job, ventilation=Ventilation.FAN, room_c=30.0, ambient_c=40.0)
-    evaluation = Evaluation(with_names_recorded(job))
+    evaluation = plan_for(with_names_recorded(job))
     air = evaluation.get(INSIDE_AIR)
     fans = [d for d in evaluation.get(CIRCUITS).devices if d.kind_id == "filter_fan"]
     assert len(fans) == 1, "it is drawn, cut out, bought and fed"
@@ -222,9 +222,9 @@ def test_without_a_drawn_fan_nothing_cools() -> None:
     """The Brief's word alone moves no air: with the fan taken out the box is as warm as a closed one."""
     job = add_load(iec(), "mill", 11.0, start=Start.DRIVE)
     job = with_names_recorded(set_enclosure(job, ventilation=Ventilation.FAN, room_c=30.0, ambient_c=40.0))
-    fan = next(d for d in Evaluation(job).get(CIRCUITS).devices if d.kind_id == "filter_fan")
+    fan = next(d for d in plan_for(job).get(CIRCUITS).devices if d.kind_id == "filter_fan")
     bare = remove_element(job, ElementId(f"{fan.id}/L-N"))
-    air = Evaluation(bare).get(INSIDE_AIR)
+    air = plan_for(bare).get(INSIDE_AIR)
     closed = temperature_rise(air.total_w, bare.enclosure)
     assert air.inside_c == pytest.approx(30 + closed, abs=0.1)
 

@@ -51,6 +51,7 @@ from riktig.demo_job import DEMOS, demo_job
 from tests.core.schematic.builders import one_motor
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import some, times
+from tests.shared_plan import plan_for
 
 JOBS = ["kelp-shed", "frost-fan", *list(SAMPLES)[:: times(6, 1)]]
 USUAL = re.compile(r"Lines without a size: (.+)|Lines without a colour: (.+); without a size")
@@ -58,7 +59,7 @@ USUAL = re.compile(r"Lines without a size: (.+)|Lines without a colour: (.+); wi
 
 @cache
 def evaluated(name: str) -> Evaluation[Job]:
-    return Evaluation(demo_job(name) if name in DEMOS else with_names_recorded(sample(name)))
+    return plan_for(demo_job(name) if name in DEMOS else with_names_recorded(sample(name)))
 
 
 def texts_of(drawing: Drawing) -> list[Text]:
@@ -72,7 +73,7 @@ def read_sheets(evaluation: Evaluation[Job]) -> list[tuple[Sheet, list[Text]]]:
 
 
 def all_texts(job: Job) -> list[str]:
-    return [text.text for _, texts in read_sheets(Evaluation(job)) for text in texts]
+    return [text.text for _, texts in read_sheets(plan_for(job)) for text in texts]
 
 
 @pytest.mark.parametrize("name", JOBS)
@@ -187,7 +188,7 @@ def test_every_cable_to_the_field_is_named_with_its_make_up() -> None:
 def test_a_contact_that_is_turned_says_where_it_is_closed(command: Command, turned: int) -> None:
     """Against the simulation, which turns the selector to each of its positions."""
     job = with_names_recorded(add_load(new_job("T-2", "t"), "rinse pump", 2.2, command=command))
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     devices = evaluation.get(CIRCUITS).by_id
     looked_at = 0
     for sheet, texts in read_sheets(evaluation):
@@ -224,7 +225,7 @@ def test_every_load_says_its_power_on_the_sheet_that_it_stands_on(name: str) -> 
 
 @pytest.mark.parametrize("name", ["kelp-shed", "wash-drum", "direct-on-line by a protector", "both ways"])
 def test_a_device_without_a_coil_names_its_other_places_on_each_of_its_sheets(name: str) -> None:
-    evaluation = Evaluation(demo_job(name)) if name in DEMOS else evaluated(name)
+    evaluation = plan_for(demo_job(name)) if name in DEMOS else evaluated(name)
     devices, sheets = evaluation.get(CIRCUITS).by_id, evaluation.get(SHEETS)
     places: dict[DeviceId, dict[int, set[str]]] = {}
     for sheet in sheets.sheets:

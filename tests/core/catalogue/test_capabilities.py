@@ -5,9 +5,9 @@ from pathlib import Path
 
 import pytest
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Can, Mounting, kinds, part, parts
-from riktig.core.evaluation import Evaluation
 from riktig.core.ids import CircuitId
 from riktig.core.job import circuit_inputs, new_job
 from riktig.core.schematic import CIRCUITS
@@ -107,7 +107,7 @@ def test_what_is_plugged_under_another_says_under_what() -> None:
 
 @pytest.mark.parametrize("name", sorted(DEMOS))
 def test_what_is_plugged_in_a_job_stands_under_what_it_plugs_onto(name: str) -> None:
-    circuits = Evaluation(demo_job(name)).get(CIRCUITS)
+    circuits = plan_for(demo_job(name)).get(CIRCUITS)
     plugged = [device for device in circuits.devices if device.under]
     for device in some(plugged):
         wanted = device.kind.plugs_onto

@@ -8,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.core.schematic.builders import one_motor
 from tests.effort import times
+from tests.shared_plan import plan_for
 
 from riktig.core.door import (
     DOOR,
@@ -91,7 +92,7 @@ def test_holes_of_a_right_door_are_measured_from_its_own_datum(shed: Job) -> Non
     job = set_enclosure(shed, doors=2)
     old = door_of(job).seat(S2)
     assert old is not None
-    evaluation = Evaluation(move_on_door(job, door_of(job), [old.at(700.0, 800.0)]))
+    evaluation = plan_for(move_on_door(job, door_of(job), [old.at(700.0, 800.0)]))
     door, holes = evaluation.get(DOOR), {hole.key: hole for hole in evaluation.get(METAL_HOLES)}
     seat = next(seat for seat in door.seats if seat.leaf == "right door")
     assert seat.device == S2
@@ -134,12 +135,12 @@ def test_an_operator_put_somewhere_stays_and_all_others_with_it(shed: Job) -> No
 
 def test_a_moved_operator_moves_its_hole_and_nothing_else(shed: Job) -> None:
     fixed = fix_door(shed, door_of(shed))
-    before = {hole.key: hole for hole in Evaluation(fixed).get(METAL_HOLES)}
+    before = {hole.key: hole for hole in plan_for(fixed).get(METAL_HOLES)}
     seat = door_of(fixed).seat(S2)
     assert seat is not None
     after = {
         hole.key: hole
-        for hole in Evaluation(move_on_door(fixed, door_of(fixed), [seat.at(seat.x + 3, seat.y)])).get(METAL_HOLES)
+        for hole in plan_for(move_on_door(fixed, door_of(fixed), [seat.at(seat.x + 3, seat.y)])).get(METAL_HOLES)
     }
     changed = {key for key in before if (before[key].x, before[key].y) != (after[key].x, after[key].y)}
     assert changed == {f"device:{S2}#1"}
@@ -192,7 +193,7 @@ def test_an_operator_outside_the_door_is_said_with_how_far_and_blocks_the_drill(
     seat = door.seat(S1)
     assert seat is not None
     job = move_on_door(shed, door, [seat.at(975.0, 600.0)])
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     said = [m.said(evaluation.get(NAMES).tag) for m in evaluation.get(DOOR).misfits]
     # By hand: the legend plate is 50 wide: 975 + 25 - 970 = 30 past the edge; the hole 975 + 11.15 - 970 = 16.
     assert any(text == "S1 reaches 30 mm past the door's edge" for text in said)
@@ -204,7 +205,7 @@ def test_two_operators_on_one_place_are_too_near_and_their_holes_cut_into_each_o
     one, other = door.seat(S1), door.seat(S2)
     assert one is not None
     assert other is not None
-    evaluation = Evaluation(move_on_door(shed, door, [one.at(other.x + 20, other.y)]))
+    evaluation = plan_for(move_on_door(shed, door, [one.at(other.x + 20, other.y)]))
     tags = evaluation.get(NAMES).tag
     assert any("too near" in m.said(tags) for m in evaluation.get(DOOR).misfits)
     # By hand: 20 apart, two holes of 22.3: 2.3 mm of each other.
@@ -218,7 +219,7 @@ def test_the_pitch_of_the_standard_is_kept_by_what_has_no_legend() -> None:
     door = door_of(job)
     bare = [replace(seat, legend="") for seat in door.seats if not seat.is_shaft][:2]
     pair = (bare[0].at(150.0, 300.0), bare[1].at(179.0, 338.0))
-    layout, box = Evaluation(job).get(LAYOUT), set_box(job, 400.0, 600.0, 300.0).enclosure
+    layout, box = plan_for(job).get(LAYOUT), set_box(job, 400.0, 600.0, 300.0).enclosure
     near = with_seats(replace(door, seats=pair), pair, layout, box)
     assert [m.by for m in near.misfits] == [pytest.approx(1.0)]
     clear = (pair[0], pair[1].at(180.0, 338.0))
@@ -291,7 +292,7 @@ def test_each_of_two_doors_has_a_bond_and_a_loom_of_its_own() -> None:
     old = door_of(job)
     seat = old.seat(S2)
     assert seat is not None
-    evaluation = Evaluation(move_on_door(job, old, [seat.at(600.0, 400.0)]))
+    evaluation = plan_for(move_on_door(job, old, [seat.at(600.0, 400.0)]))
     tags, wires = evaluation.get(NAMES).tag, evaluation.get(WIRING).wires
     bonds = {device.id for device in evaluation.get(CIRCUITS).devices if device.purpose.startswith("bond of the")}
     assert bonds == {"c0.E.door", "c0.E.door2"}

@@ -2,9 +2,9 @@
 
 import pytest
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
 from riktig.core.door import DOOR, SHAFTS, draw_section, move_on_door, things_behind
-from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Drawing, Line, Poly, Text
 from riktig.core.job import DeviceId, Job, set_enclosure
 from riktig.core.plate import LAYOUT
@@ -14,7 +14,7 @@ S2, Q1 = DeviceId("c1.S.start"), DeviceId("c0.Q")
 
 
 def cut(job: Job, device: DeviceId) -> Drawing:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     seat = evaluation.get(DOOR).seat(device)
     assert seat is not None
     shaft = next((one for one in evaluation.get(SHAFTS) if one.device == device), None)
@@ -42,7 +42,7 @@ def test_a_button_is_as_deep_as_it_is_and_says_what_is_left_for_wires() -> None:
 def test_in_front_of_a_contactor_it_is_said_to_be_too_deep() -> None:
     """By hand: K1 stands 91 mm off the plate of which 130 are left: 130 - 91 - 58 is 19 mm too much."""
     job = set_enclosure(one_motor(), plate_depth=130.0)
-    door = Evaluation(job).get(DOOR)
+    door = plan_for(job).get(DOOR)
     seat = door.seat(S2)
     assert seat is not None
     drawing = cut(move_on_door(job, door, [seat.at(75.0, 270.0)]), S2)

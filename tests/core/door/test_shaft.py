@@ -4,9 +4,9 @@ from dataclasses import replace
 
 import pytest
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
 from riktig.core.door import SHAFTS, engagement_of
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import site_items
 from riktig.core.job import Job, Param, Recipe, Rulebook, ShaftFitting, set_enclosure, set_practice
 from riktig.core.rules import RULES, Verdict, apply_mend
@@ -14,7 +14,7 @@ from riktig.core.schematic import with_names_recorded
 
 
 def shaft_of(job: Job):  # type: ignore[no-untyped-def]
-    return Evaluation(job).get(SHAFTS)[0]
+    return plan_for(job).get(SHAFTS)[0]
 
 
 def test_the_worked_example() -> None:
@@ -47,14 +47,14 @@ def test_a_skew_that_is_too_much_is_a_finding_with_a_mend_and_moves_the_hole_to_
     engaged = engagement_of(shaft_of(job), job.practice)
     assert engaged.misses == pytest.approx(89.5 * 40 / 1000)
     assert not engaged.engages
-    result = next(r for r in Evaluation(job).get(RULES) if r.code == "P07")
+    result = next(r for r in plan_for(job).get(RULES) if r.code == "P07")
     assert result.verdict is Verdict.FAILS
     quick_fix = result.findings[0].quick_fix
     assert quick_fix is not None
     after = apply_mend(job, quick_fix)
     assert after.practice.shaft is ShaftFitting.SITE
-    assert next(r for r in Evaluation(after).get(RULES) if r.code == "P07").verdict is Verdict.MEETS
-    assert any("cut the hole" in what and "129.5" in what for what, _ in site_items(Evaluation(after)))
+    assert next(r for r in plan_for(after).get(RULES) if r.code == "P07").verdict is Verdict.MEETS
+    assert any("cut the hole" in what and "129.5" in what for what, _ in site_items(plan_for(after)))
 
 
 def test_a_measured_centre_that_is_off_eats_into_what_the_wall_may_do() -> None:
@@ -76,11 +76,11 @@ def test_the_inner_handle_is_there_where_the_rulebook_wants_it() -> None:
             for c in american.circuits
         ),
     )
-    result = next(r for r in Evaluation(with_names_recorded(without)).get(RULES) if r.code == "P07")
+    result = next(r for r in plan_for(with_names_recorded(without)).get(RULES) if r.code == "P07")
     assert [f.message for f in result.findings] == ["Q1 has no handle inside to switch it with the door open."]
 
 
 def test_in_the_workshop_the_site_still_tries_the_handle() -> None:
-    items = [what for what, _ in site_items(Evaluation(one_motor()))]
+    items = [what for what, _ in site_items(plan_for(one_motor()))]
     assert not any("cut the hole" in what for what in items)
     assert any(what.startswith("Try the handle of Q1") for what in items)

@@ -12,6 +12,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.core.edits.examples import EXAMPLES
+from tests.shared_plan import plan_for
 
 from riktig.cli import main
 from riktig.core.edits import (
@@ -77,7 +78,7 @@ def test_the_text_form_of_every_edit_reads_back_as_the_same_value(edit: Edit) ->
 
 @pytest.mark.parametrize("edit", EXAMPLES, ids=lambda edit: edit_name(type(edit)))
 def test_every_edit_is_carried_out_or_refused_by_our_own_error(edit: Edit) -> None:
-    evaluation = Evaluation(kelp_shed())
+    evaluation = plan_for(kelp_shed())
     before = evaluation.document
     try:
         after = after_edit(evaluation, edit)
@@ -85,7 +86,7 @@ def test_every_edit_is_carried_out_or_refused_by_our_own_error(edit: Edit) -> No
         assert error.message
         return
     assert evaluation.document is before
-    assert after_edit(Evaluation(kelp_shed()), edit) == after, "the same edit of the same job gives the same job"
+    assert after_edit(plan_for(kelp_shed()), edit) == after, "the same edit of the same job gives the same job"
 
 
 def test_the_guide_documents_every_edit_with_an_example_that_can_be_read() -> None:

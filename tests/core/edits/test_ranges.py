@@ -1,16 +1,16 @@
 """Numbers that no low-voltage panel meets are refused with the range; what is in a file still opens."""
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.edits import RANGES, AddSource, ChangeSource, SetEnclosure, SetSupply, after_edit, range_words
 from riktig.core.errors import ImpossibleValueError
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import EnclosureFields, Job, SupplyFields, add_source, new_job, set_supply
 from riktig.core.store import dump_job, load_job
 
 
 def supplied(fields: SupplyFields) -> Job:
-    return after_edit(Evaluation(new_job("R-1", "ranges")), SetSupply(fields))
+    return after_edit(plan_for(new_job("R-1", "ranges")), SetSupply(fields))
 
 
 @pytest.mark.parametrize(
@@ -41,7 +41,7 @@ def test_both_ends_and_a_zero_that_says_something_are_accepted(fields: SupplyFie
 
 def test_a_further_supply_has_its_own_range() -> None:
     job = add_source(new_job("R-2", "t"), "fire panel", 24.0)
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     for edit in (AddSource("lift", 20_000.0), ChangeSource(job.sources[0].id, {"voltage_v": 20_000.0})):
         with pytest.raises(ImpossibleValueError, match="1 to 1000 V, not 20000 V"):
             after_edit(evaluation, edit)
@@ -52,13 +52,13 @@ def test_a_further_supply_has_its_own_range() -> None:
 def test_the_air_around_the_box_is_where_people_work() -> None:
     fields: EnclosureFields = {"room_c": 90.0}
     with pytest.raises(ImpossibleValueError, match="-30 to 70 °C, not 90 °C"):
-        after_edit(Evaluation(new_job("R-3", "t")), SetEnclosure(fields))
+        after_edit(plan_for(new_job("R-3", "t")), SetEnclosure(fields))
 
 
 def test_a_file_with_a_value_beyond_its_range_opens_and_other_answers_can_be_changed() -> None:
     job = load_job(dump_job(set_supply(new_job("R-4", "t"), voltage_v=11_000.0)))
     assert job.supply.voltage_v == 11_000
-    assert after_edit(Evaluation(job), SetSupply({"upstream_a": 100.0})).supply.upstream_a == 100
+    assert after_edit(plan_for(job), SetSupply({"upstream_a": 100.0})).supply.upstream_a == 100
 
 
 def test_every_range_has_words() -> None:

@@ -4,6 +4,7 @@ import csv
 import io
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import as_csv
@@ -19,7 +20,7 @@ STRANGE = ["Ω-Pumpe Größe 3", "насос", "Pompa ısıtıcı", "=1+1", 'a, 
 @pytest.mark.parametrize("job", [wash_drum(), kelp_shed(), frost_fan()], ids=["drum", "shed", "fan"])
 @pytest.mark.parametrize("marked", [False, True])
 def test_every_copy_of_every_label_is_a_row_with_its_lines(job: Job, marked: bool) -> None:
-    evaluation = Evaluation(set_practice(job, codes=CodesOn.LABELS, marker=MarkerText.NUMBER_AND_FAR_END))
+    evaluation = plan_for(set_practice(job, codes=CodesOn.LABELS, marker=MarkerText.NUMBER_AND_FAR_END))
     by_name = {table.name: table for table in label_files(evaluation)}
     for medium in Medium:
         labels = evaluation.get(LABELS).on(medium)

@@ -8,6 +8,7 @@ from xml.etree import ElementTree
 
 import pytest
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.door import DOOR_DRAWING
@@ -202,14 +203,14 @@ def test_a_stopped_hand_over_leaves_only_whole_files(demo: Job, tmp_path: Path) 
         return len(steps) > 3
 
     with pytest.raises(Cancelled):
-        export_all(Evaluation(demo), (), tmp_path, progress=Progress(lambda s, t: steps.append(t), stop))
+        export_all(plan_for(demo), (), tmp_path, progress=Progress(lambda s, t: steps.append(t), stop))
     assert [p for p in tmp_path.rglob("*") if p.is_file() and not p.name.startswith(".")] == []
 
 
 def test_a_folder_that_cannot_be_written_is_said(demo: Job, tmp_path: Path) -> None:
     (tmp_path / "taken").write_text("a file")
     with pytest.raises(RiktigError, match="could not be written") as caught:
-        export_all(Evaluation(demo), (), tmp_path / "taken")
+        export_all(plan_for(demo), (), tmp_path / "taken")
     assert caught.value.hint
 
 
@@ -295,7 +296,7 @@ def test_records_show_what_counts_and_papers_say_what_is_missing(evaluation: Eva
     assert "31 of 31 wires are not finished" in missing
     assert "56 of 56 dead tests outstanding" in missing
     assert any(
-        "maker" in text for text in missing_words(Evaluation(with_names_recorded(add_load(new_job(), "fan", 1))), ())
+        "maker" in text for text in missing_words(plan_for(with_names_recorded(add_load(new_job(), "fan", 1))), ())
     )
 
 
@@ -346,13 +347,13 @@ def test_a_key_that_leads_nowhere_has_no_details(evaluation: Evaluation[Job], ke
 
 
 def test_the_route_card_begins_with_the_brief_and_counts_what_is_to_do(evaluation: Evaluation[Job]) -> None:
-    empty = statuses(Evaluation(new_job()), ())
+    empty = statuses(plan_for(new_job()), ())
     assert [s.station for s in empty] == list(STATIONS)
     assert empty[0].line == "start here: say what turns"
     full = {s.station: s for s in statuses(evaluation, ())}
     assert full["Wires"].line.startswith("31 wires")
     assert full["Rules"].line == "5 need judgement", "emergency stop, risks, height, marks, papers"
-    unknown = Evaluation(with_names_recorded(set_supply(evaluation.document, upstream_device=UpstreamDevice.UNKNOWN)))
+    unknown = plan_for(with_names_recorded(set_supply(evaluation.document, upstream_device=UpstreamDevice.UNKNOWN)))
     assert {s.station: s for s in statuses(unknown, ())}["Rules"].line == "6 need judgement"
     assert full["Build"].line == "0 of 31 in"
     assert full["Prove"].stamp is Stamp.BLANK

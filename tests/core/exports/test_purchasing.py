@@ -6,6 +6,7 @@ from pathlib import Path
 
 import openpyxl
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.edits import SetPurchases
 from riktig.core.errors import RiktigError
@@ -120,7 +121,7 @@ def test_the_table_goes_with_the_job() -> None:
 def test_an_overload_apart_from_its_contactor_has_a_base_and_wires_of_its_own() -> None:
     """By hand: three poles from contactor to overload, for each of the shed's directly started motors."""
     plugged, apart = (
-        Evaluation(with_names_recorded(set_practice(kelp_shed(), overload_mount=mount)))
+        plan_for(with_names_recorded(set_practice(kelp_shed(), overload_mount=mount)))
         for mount in (OverloadMount.PLUGGED, OverloadMount.APART)
     )
 

@@ -1,8 +1,8 @@
 """Old and new: what naming anew would change, and what it touches; nothing where all is as it would be."""
 
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import number_changes, schedule, tag_changes
 from riktig.core.job import Job, Letters, Numbering, add_load, remove_load, set_practice
 from riktig.core.keys import NetKey
@@ -18,14 +18,14 @@ def with_a_gap() -> Job:
 
 
 def test_a_job_that_is_as_it_would_be_has_nothing_to_change() -> None:
-    evaluation = Evaluation(one_motor())
+    evaluation = plan_for(one_motor())
     assert number_changes(evaluation) == ()
     assert tag_changes(evaluation) == ()
 
 
 def test_every_number_that_changes_is_listed_with_what_it_touches() -> None:
     job = with_a_gap()
-    plan, after = Evaluation(job), Evaluation(renumber(job))
+    plan, after = plan_for(job), plan_for(renumber(job))
     changes = number_changes(plan)
     now, then = plan.get(NAMES).number, after.get(NAMES).number
     assert {str(c.key).removeprefix("net:"): (c.old, c.new) for c in changes} == {
@@ -47,11 +47,11 @@ def test_every_number_that_changes_is_listed_with_what_it_touches() -> None:
 
 def test_every_tag_that_changes_is_listed_with_every_label_that_says_it() -> None:
     job = with_names_recorded(set_practice(record_printed(one_motor()), letters=Letters.IEC))
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     changes = {c.old: c for c in tag_changes(evaluation)}
     assert changes["K1"].new == "QA2"
     assert changes["M1"].new == "MA1"
-    again = Evaluation(tag_anew(job)).get(LABELS)
+    again = plan_for(tag_anew(job)).get(LABELS)
     before = [label.lines for label in evaluation.get(LABELS).labels if label.medium in (Medium.DEVICE, Medium.CABLE)]
     after = [label.lines for label in again.labels if label.medium in (Medium.DEVICE, Medium.CABLE)]
     assert len(before) == len(after)
@@ -69,7 +69,7 @@ def test_every_tag_that_changes_is_listed_with_every_label_that_says_it() -> Non
 
 
 def test_the_lists_are_printed_by_the_command_line_too() -> None:
-    evaluation = Evaluation(with_names_recorded(set_practice(with_a_gap(), numbering=Numbering.BY_SHEET)))
+    evaluation = plan_for(with_names_recorded(set_practice(with_a_gap(), numbering=Numbering.BY_SHEET)))
     rows = schedule("renumber", evaluation).rows
     assert {row[1] for row in rows} <= {one.number for one in renumber(evaluation.document).numbers}
     assert "K2" in {row[0] for row in schedule("retag", evaluation).rows}

@@ -3,9 +3,9 @@
 from dataclasses import replace
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Behaviour
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
 from riktig.core.ids import CircuitId, PinRef
 from riktig.core.job import Circuit, Job, OwnDevice, OwnRung, Recipe
@@ -16,12 +16,12 @@ Row = dict[str, str]
 
 
 def rows(job: Job) -> list[Row]:
-    return [{key: str(value) for key, value in row.items()} for row in schedule("returns", Evaluation(job)).as_dicts()]
+    return [{key: str(value) for key, value in row.items()} for row in schedule("returns", plan_for(job)).as_dicts()]
 
 
 @pytest.mark.parametrize("job", [kelp_shed(), frost_fan()], ids=["kelp shed", "frost fan"])
 def test_every_coil_and_lamp_has_its_return_on_the_list_and_its_number(job: Job) -> None:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     found = {(row["tag"], row["return"]): row for row in rows(job)}
     tags, of_pin, numbers = evaluation.get(NAMES).tag, evaluation.get(NETS).of_pin, evaluation.get(NAMES).number
     wanted = 0

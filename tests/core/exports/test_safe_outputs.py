@@ -10,6 +10,7 @@ import pytest
 from openpyxl import load_workbook
 from pypdf import PdfReader
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
@@ -118,12 +119,12 @@ def test_an_export_that_is_stopped_or_fails_leaves_what_was_there(
 
     monkeypatch.setattr("riktig.core.exports.export.write_xlsx", fails)
     with pytest.raises(RiktigError, match="none was changed"):
-        export_all(Evaluation(demo), (), tmp_path)
+        export_all(plan_for(demo), (), tmp_path)
     assert names(tmp_path) == before
     assert old.read_text(encoding="utf-8") == "last week's"
     monkeypatch.undo()
     with pytest.raises(Cancelled):
-        export_all(Evaluation(demo), (), tmp_path, progress=Progress(lambda share, text: None, lambda: True))
+        export_all(plan_for(demo), (), tmp_path, progress=Progress(lambda share, text: None, lambda: True))
     assert names(tmp_path) == before
 
 
@@ -134,12 +135,12 @@ def test_no_link_among_the_papers_is_followed(demo: Job, tmp_path: Path) -> None
     out.mkdir()
     for name in (".KS-0417_rev_B_papers.pdf.part", "KS-0417_rev_B_papers.pdf"):
         (out / name).symlink_to(letter)
-    export_all(Evaluation(demo), (), out)
+    export_all(plan_for(demo), (), out)
     assert letter.read_text(encoding="utf-8") == "dear customer"
     assert not (out / "KS-0417_rev_B_papers.pdf").is_symlink()
     linked = tmp_path / "linked"
     linked.mkdir()
     (linked / "csv").symlink_to(other)
     with pytest.raises(RiktigError, match="is a link"):
-        export_all(Evaluation(demo), (), linked)
+        export_all(plan_for(demo), (), linked)
     assert names(other) == []

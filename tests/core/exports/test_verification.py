@@ -1,6 +1,7 @@
 """The sheet of the routine verification: what it says of nothing, of a part, of all, and of what was signed for."""
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.verification import live_record, verification_record
@@ -43,7 +44,7 @@ def states(evaluation: Evaluation[Job], log: list[Record]) -> dict[str, str]:
 
 @pytest.mark.parametrize("make", [wash_drum, frost_fan, kelp_shed])
 def test_of_a_panel_that_nobody_touched_everything_is_untested(make: object) -> None:
-    evaluation = Evaluation(make())  # type: ignore[operator]
+    evaluation = plan_for(make())  # type: ignore[operator]
     table = verification_record(evaluation, [])
     assert {row[2] for row in table.rows if row[1]} == {"untested"}
     assert [row[0] for row in table.rows[-2:]] == ["Carried out by, date:", "Released by, date:"]
@@ -52,7 +53,7 @@ def test_of_a_panel_that_nobody_touched_everything_is_untested(make: object) -> 
 def test_clauses_are_those_of_the_rulebook_of_the_job() -> None:
     """IEC 61439-1 clause 11 and IEC 60204-1 clause 18; NFPA 79 clause 18 (from memory)."""
     iec = " ".join(str(row[0]) for row in verification_record(DRUM, []).rows)
-    american = " ".join(str(row[0]) for row in verification_record(Evaluation(frost_fan()), []).rows)
+    american = " ".join(str(row[0]) for row in verification_record(plan_for(frost_fan()), []).rows)
     assert "IEC 61439-1 11.9" in iec
     assert "IEC 60204-1 18.6" in iec
     assert "NFPA" not in iec
@@ -92,7 +93,7 @@ def test_a_failure_a_skip_and_what_was_signed_for_stand_on_it() -> None:
 
 
 def test_a_trimmed_supply_stands_as_found_and_as_left() -> None:
-    shed = Evaluation(kelp_shed())
+    shed = plan_for(kelp_shed())
     log = everything(shed)
     assert "T2, adjusted: found 23.1 V, left 23.5 V" in str(verification_record(shed, log).rows)
     record = live_record(shed, log)

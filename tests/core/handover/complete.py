@@ -3,6 +3,8 @@
 from collections.abc import Iterable
 from functools import cache
 
+from tests.shared_plan import plan_for
+
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import site_items
 from riktig.core.handover import issue_entry, papers_entry, site_entry
@@ -29,7 +31,7 @@ def drum() -> Evaluation[Job]:
         wash_drum(), maker="Shop", serial="0417-01", drawing_number="KS-0417-10", title="Wash drum", made="2026-12",
         standard="IEC 61439-2",
     )  # fmt: skip
-    return Evaluation(with_names_recorded(job))
+    return plan_for(with_names_recorded(job))
 
 
 def complete_entries(evaluation: Evaluation[Job]) -> list[NewRecord]:

@@ -12,9 +12,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pypdf import PdfReader
 from tests.core.handover.complete import as_log, drum
+from tests.shared_plan import plan_for
 
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Drawing, Line, Poly, Text
 from riktig.core.handover import (
     MANIFEST,
@@ -79,7 +79,7 @@ class TestCompare:
 
     def test_a_load_more_is_named_with_its_parts_wires_and_sheets(self) -> None:
         before = drum()
-        after = Evaluation(with_names_recorded(add_load(before.document, "rinse pump", 0.75)))
+        after = plan_for(with_names_recorded(add_load(before.document, "rinse pump", 0.75)))
         rows = compare_jobs(before, after).rows
         assert [row for row in rows if row[0] == "Loads" and row[1] == "new" and "rinse pump" in str(row[3])]
         assert {str(row[0]) for row in rows} >= {"Loads", "Terminals"}
@@ -89,7 +89,7 @@ class TestCompare:
 
     def test_a_changed_row_says_what_it_was_and_is(self) -> None:
         before = drum()
-        after = Evaluation(change_load(before.document, before.document.loads[0].id, kw=5.5))
+        after = plan_for(change_load(before.document, before.document.loads[0].id, kw=5.5))
         changed = [row for row in compare_jobs(before, after).rows if row[0] == "Loads"]
         assert [row[1] for row in changed] == ["changed"]
         assert "4" in str(changed[0][2])
@@ -115,7 +115,7 @@ class TestCompare:
         """Outside: pypdf reads it."""
         before = drum()
         (issue,) = issues_of(as_log([issue_entry(before.document, "consent", document=1, entries=0)]))
-        after = Evaluation(change_load(before.document, before.document.loads[0].id, kw=5.5))
+        after = plan_for(change_load(before.document, before.document.loads[0].id, kw=5.5))
         path = tmp_path / "changes.pdf"
         assert write_change_sheet(path, before, after, issue, "2026-12-01")
         text = "\n".join(page.extract_text() for page in PdfReader(path).pages)
@@ -311,7 +311,7 @@ class TestSchema:
 
 
 def test_a_load_taken_out_is_gone_from_every_list() -> None:
-    before = Evaluation(kelp_shed())
-    after = Evaluation(with_names_recorded(remove_load(before.document, before.document.loads[1].id)))
+    before = plan_for(kelp_shed())
+    after = plan_for(with_names_recorded(remove_load(before.document, before.document.loads[1].id)))
     rows = compare_jobs(before, after, ("loads", "operators", "wires")).rows
     assert {row[0] for row in rows if row[1] == "gone"} >= {"Loads"}

@@ -6,6 +6,7 @@ from dataclasses import replace
 import msgspec
 import pytest
 from tests.core.handover.complete import WHEN, as_log, complete_entries, drum
+from tests.shared_plan import plan_for
 
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
@@ -179,7 +180,7 @@ def test_what_changes_in_the_job_is_missing_again(change: Callable[[Job], Job], 
 
 def test_printing_more_labels_is_no_change_of_the_drawings() -> None:
     job = replace(drum().document, printed=("1", "2"))
-    assert texts(ENTRIES, Evaluation(job)) == []
+    assert texts(ENTRIES, plan_for(job)) == []
     entries = [*ENTRIES, *print_entries(drum().get(LABELS), Medium.CABLE)]
     assert texts(entries) == []
 

@@ -1,8 +1,8 @@
 """Screws along each rail and duct: those of the plate, measured from the piece's own end."""
 
 import pytest
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
 from riktig.core.holes import METAL_HOLES, along_pieces
 from riktig.core.job import Job
@@ -12,7 +12,7 @@ from riktig.demo_job import frost_fan, kelp_shed
 
 @pytest.mark.parametrize("job", [kelp_shed(), frost_fan()], ids=["kelp shed", "frost fan"])
 def test_every_screw_of_a_piece_lies_on_it_and_is_where_the_plate_has_it(job: Job) -> None:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     layout, holes = evaluation.get(LAYOUT), evaluation.get(METAL_HOLES)
     along = along_pieces(holes, layout)
     rails = {rail.name: (rail.x1, rail.length, False) for rail in layout.rails}
@@ -27,7 +27,7 @@ def test_every_screw_of_a_piece_lies_on_it_and_is_where_the_plate_has_it(job: Jo
 
 
 def test_the_cut_list_has_them_and_lids_have_none() -> None:
-    evaluation = Evaluation(kelp_shed())
+    evaluation = plan_for(kelp_shed())
     along = along_pieces(evaluation.get(METAL_HOLES), evaluation.get(LAYOUT))
     rows = {str(row["piece"]): str(row["screws_mm"]) for row in schedule("cuts", evaluation).as_dicts()}
     assert {name: text for name, text in rows.items() if text} == {

@@ -9,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.core.schematic.builders import one_motor
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 from riktig.core.door import SHAFTS, add_opening, drop_opening
 from riktig.core.errors import RiktigError
@@ -96,19 +97,19 @@ def test_a_hole_saw_cuts_the_door_where_the_practice_has_it() -> None:
 
 
 def test_a_riveted_nameplate_has_its_four_holes() -> None:
-    evaluation = Evaluation(one_motor(nameplate=NameplateFixing.RIVETED))
+    evaluation = plan_for(one_motor(nameplate=NameplateFixing.RIVETED))
     four = [h for h in evaluation.get(METAL_HOLES) if h.purpose == "nameplate"]
     # By hand: the plate is 100 × 60, holes 5 mm in: 90 × 50 apart, for a 3.2 mm rivet.
     assert len(four) == 4
     assert max(h.x for h in four) - min(h.x for h in four) == 90.0
     assert max(h.y for h in four) - min(h.y for h in four) == 50.0
     assert {h.drill for h in four} == {3.3}
-    assert not [h for h in Evaluation(one_motor()).get(METAL_HOLES) if h.purpose == "nameplate"]
+    assert not [h for h in plan_for(one_motor()).get(METAL_HOLES) if h.purpose == "nameplate"]
 
 
 def test_a_screen_sits_in_a_cut_out_that_says_when_it_is_square() -> None:
     box = set_box(one_motor(), 500.0, 600.0, 250.0)
-    evaluation = Evaluation(
+    evaluation = plan_for(
         with_names_recorded(add_circuit(box, Recipe.SCREEN, "door screen", (Param("door lamp", "fault"),)))
     )
     cut = next(h for h in evaluation.get(METAL_HOLES) if h.tool is Tool.CUT)
@@ -129,12 +130,12 @@ def test_every_cable_has_a_gland_that_holds_it(shed_plan: Evaluation[Job]) -> No
 
 def test_supply_from_above_and_field_from_below_have_a_gland_plate_each() -> None:
     job = set_enclosure(one_motor(), entry=EntrySide.TOP, field_entry=EntrySide.BOTTOM)
-    faces = {h.purpose.split(", ")[1]: h.face for h in Evaluation(job).get(HOLES) if h.key.startswith("gland")}
+    faces = {h.purpose.split(", ")[1]: h.face for h in plan_for(job).get(HOLES) if h.key.startswith("gland")}
     assert faces == {"W1": "top gland plate", "WM1": "gland plate"}
 
 
 def test_by_the_north_american_rulebook_they_are_hubs() -> None:
-    found = [h for h in Evaluation(one_motor(rulebook=Rulebook.UL)).get(HOLES) if h.key.startswith("gland")]
+    found = [h for h in plan_for(one_motor(rulebook=Rulebook.UL)).get(HOLES) if h.key.startswith("gland")]
     assert found
     assert all(h.purpose.startswith("hub ") and " in," in h.purpose for h in found)
 
@@ -150,7 +151,7 @@ def test_more_cables_than_the_gland_plate_holds_are_said() -> None:
     job = set_box(one_motor(), 200.0, 1000.0, 100.0)
     for n in range(6):
         job = add_load(job, f"fan {n}", 4.0)
-    blockers = Evaluation(with_names_recorded(job)).get(GLAND_BLOCKERS)
+    blockers = plan_for(with_names_recorded(job)).get(GLAND_BLOCKERS)
     assert blockers
     assert "no room for the gland of" in blockers[0].text
 
@@ -158,7 +159,7 @@ def test_more_cables_than_the_gland_plate_holds_are_said() -> None:
 def test_an_opening_of_ones_own_is_a_hole_with_its_class_and_can_be_taken_out(shed: Job) -> None:
     socket = Opening(Surface.LEFT_SIDE, 200.0, 300.0, 22.5, 0.0, "breather", "IP54")
     job = add_opening(shed, socket)
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     made = next(h for h in evaluation.get(METAL_HOLES) if h.purpose == "breather")
     assert (made.face, made.number, made.x, made.y, made.drill, made.tool) == (
         "left side",
@@ -189,11 +190,11 @@ def test_a_fan_that_cools_the_box_needs_its_cut_out() -> None:
     cooled = with_names_recorded(set_enclosure(one_motor(), ventilation=Ventilation.FAN, rating="IP54"))
 
     def said(job: Job) -> list[str]:
-        return [f.message for r in Evaluation(job).get(RULES) if r.code == "P03" for f in r.findings]
+        return [f.message for r in plan_for(job).get(RULES) if r.code == "P03" for f in r.findings]
 
     assert said(cooled) == [], "a fan is drawn, with its cut-out"
-    drawn = next(d for d in Evaluation(cooled).get(CIRCUITS).devices if d.kind_id == "filter_fan")
-    assert any(hole.where == DeviceKey(drawn.id) for hole in Evaluation(cooled).get(HOLES))
+    drawn = next(d for d in plan_for(cooled).get(CIRCUITS).devices if d.kind_id == "filter_fan")
+    assert any(hole.where == DeviceKey(drawn.id) for hole in plan_for(cooled).get(HOLES))
     bare = remove_element(cooled, ElementId(f"{drawn.id}/L-N"))
     assert said(bare) == ["The box is cooled by filter and fan, but neither fan nor filter has a cut-out."]
     fan = Opening(Surface.LEFT_SIDE, 100.0, 450.0, 125.0, 125.0, "filter fan", "IP54")
@@ -202,7 +203,7 @@ def test_a_fan_that_cools_the_box_needs_its_cut_out() -> None:
 
 def test_an_opening_without_a_class_needs_a_person_to_judge(shed: Job) -> None:
     job = add_opening(shed, Opening(Surface.DOOR, 800.0, 1000.0, 6.0, 0.0, "cable tie", ""))
-    result = next(r for r in Evaluation(job).get(RULES) if r.code == "P06")
+    result = next(r for r in plan_for(job).get(RULES) if r.code == "P06")
     assert result.verdict is Verdict.JUDGE
 
 
@@ -217,13 +218,13 @@ def test_an_opening_off_the_sheet_or_in_another_hole_blocks_the_drill(
     shed: Job, surface: Surface, x: float, y: float, said: str
 ) -> None:
     job = add_opening(shed, Opening(surface, x, y, 22.5, 0.0, "socket", "IP65"))
-    assert any(said in one.text for one in Evaluation(job).get(BLOCKERS))
+    assert any(said in one.text for one in plan_for(job).get(BLOCKERS))
 
 
 def test_an_opening_in_the_hole_of_the_switch_blocks_the_drill(shed: Job) -> None:
-    shaft = Evaluation(shed).get(SHAFTS)[0].on_door
+    shaft = plan_for(shed).get(SHAFTS)[0].on_door
     job = add_opening(shed, Opening(Surface.DOOR, shaft.x, shaft.y + 8, 22.5, 0.0, "socket", "IP65"))
-    assert any("into each other" in one.text for one in Evaluation(job).get(BLOCKERS))
+    assert any("into each other" in one.text for one in plan_for(job).get(BLOCKERS))
 
 
 @pytest.mark.parametrize(
@@ -320,7 +321,7 @@ class TestOrder:
 
 
 def test_the_stud_that_bonds_the_plate_has_its_tapped_hole() -> None:
-    evaluation = Evaluation(one_motor())
+    evaluation = plan_for(one_motor())
     stud = next(d for d in evaluation.get(CIRCUITS).devices if d.role == PLATE_BOND)
     holes = [hole for hole in evaluation.get(HOLES) if hole.where == DeviceKey(stud.id)]
     assert [hole.tap for hole in holes] == [evaluation.get(SIZING).parts[stud.id].screw]

@@ -5,10 +5,10 @@ from pathlib import Path
 
 import pytest
 from openpyxl import Workbook
+from tests.shared_plan import plan_for
 
 from riktig.core.edits import AddLoads
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.imports import (
     LoadList,
     grid_of_file,
@@ -62,7 +62,7 @@ def test_the_shipped_examples_are_the_demonstrations(name: str, demo: object) ->
 def test_a_list_is_added_to_what_the_job_has() -> None:
     job = set_practice(new_job("X"), rulebook=Rulebook.UL)
     rows, _ = read_loads(EXAMPLES / "loads.csv")
-    there = AddLoads(new_loads(rows)).apply(Evaluation(job))
+    there = AddLoads(new_loads(rows)).apply(plan_for(job))
     assert there.practice is job.practice
     assert there.supply == Supply()
     assert len(there.loads) == 2

@@ -6,10 +6,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Mounting, own_part, parts, placeable_kinds
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import as_csv
 from riktig.core.geometry import Circle, Poly, Text, bounds_of
 from riktig.core.holes import HOLES
@@ -51,7 +51,7 @@ def test_what_cannot_be_is_refused_in_words(changes: dict[str, object], words: s
 
 
 def test_a_part_that_is_chosen_is_planned_with_its_own_size_and_says_why() -> None:
-    evaluation = Evaluation(with_own())
+    evaluation = plan_for(with_own())
     seat = evaluation.get(LAYOUT).seat(K)
     assert seat is not None
     assert (seat.rect.width, seat.rect.height, seat.part.depth) == (60, 95, 120)
@@ -64,7 +64,7 @@ def test_a_part_that_is_chosen_is_planned_with_its_own_size_and_says_why() -> No
 def test_a_part_without_size_is_not_placed_and_blocks_the_drilling() -> None:
     flat = OwnPart("KM-?", "contactor", "to be measured", rated_a=12)
     assert not flat.has_size
-    evaluation = Evaluation(with_own(flat))
+    evaluation = plan_for(with_own(flat))
     assert evaluation.get(LAYOUT).seat(K) is None
     said = [f.message for r in evaluation.get(RULES) if r.code == "P03" for f in r.findings]
     assert any("has no size, so nothing can be drilled" in text for text in said)
@@ -73,28 +73,28 @@ def test_a_part_without_size_is_not_placed_and_blocks_the_drilling() -> None:
 
 def test_a_part_that_is_gone_or_of_another_kind_is_said() -> None:
     job = pick_part(one_motor(), K, "NEVER-1")
-    assert any("NEVER-1" in text for device, text in Evaluation(job).get(SIZING).shortfalls if device == K)
+    assert any("NEVER-1" in text for device, text in plan_for(job).get(SIZING).shortfalls if device == K)
     relay = OwnPart("RL-1", "relay", "", 30, 70, 80)
     job = pick_part(set_part(one_motor(), relay), K, "RL-1")
-    assert any("RL-1" in text for device, text in Evaluation(job).get(SIZING).shortfalls if device == K)
+    assert any("RL-1" in text for device, text in plan_for(job).get(SIZING).shortfalls if device == K)
 
 
 def test_a_smaller_rating_than_proposed_is_said() -> None:
-    small = Evaluation(with_own(OwnPart("KM-4", "contactor", "", 45, 80, 90, rated_a=4)))
+    small = plan_for(with_own(OwnPart("KM-4", "contactor", "", 45, 80, 90, rated_a=4)))
     assert any("KM-4 is rated 4" in text for device, text in small.get(SIZING).shortfalls if device == K)
 
 
 def test_without_its_part_a_device_goes_back_to_the_proposal() -> None:
-    plain = Evaluation(one_motor()).get(SIZING).parts[K]
-    assert Evaluation(remove_part(with_own(), "KM-BIG")).get(SIZING).parts[K] == plain
-    assert Evaluation(pick_part(with_own(), K, "")).get(SIZING).parts[K] == plain
+    plain = plan_for(one_motor()).get(SIZING).parts[K]
+    assert plan_for(remove_part(with_own(), "KM-BIG")).get(SIZING).parts[K] == plain
+    assert plan_for(pick_part(with_own(), K, "")).get(SIZING).parts[K] == plain
 
 
 def test_a_screwed_part_brings_its_holes_to_the_list() -> None:
     holes = (OwnHole(8, 8, "M4"), OwnHole(52, 87, "M4"))
     part = OwnPart("KM-S", "contactor", "screwed", 60, 95, 120, rated_a=12, holes=holes)
     job = set_enclosure(with_own(part), width=600.0, height=800.0, plate_width=550.0, plate_height=750.0)
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     seat = evaluation.get(LAYOUT).seat(K)
     assert seat is not None
     assert seat.rail == 0
@@ -215,7 +215,7 @@ def test_thick_conductors_get_the_room_they_need_to_bend() -> None:
             width=800.0, height=1200.0, plate_width=750.0, plate_height=1150.0,
         )
     )  # fmt: skip
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     section = evaluation.get(SIZING).loads[0].section.mm2
     contactor = evaluation.get(LAYOUT).stand_of(K)
     assert contactor is not None

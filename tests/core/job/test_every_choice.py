@@ -9,6 +9,7 @@ from typing import Any
 
 import pytest
 from tests.core.schematic.builders import STOP, one_motor
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.lists import LISTS, schedule
@@ -101,7 +102,7 @@ def test_no_two_values_come_to_the_same_lists(name: str) -> None:
     values: type[Enum] = next(choice.values for choice in CHOICES if choice.field == name)
     jobs = {value.name: with_practice(job, {name: value}) for value in values}
     assert len(jobs) > 1
-    alike = groups_alike(Evaluation(job), jobs)
+    alike = groups_alike(plan_for(job), jobs)
     same = {(name, a, b) for group in alike for a, b in combinations([v for v in jobs if v in group], 2)}
     assert same <= MAY_AGREE
 
@@ -133,7 +134,7 @@ def test_every_figure_and_table_changes_a_list() -> None:
     decides_nothing = []
     for name, value in FIGURES.items():
         job = with_practice(job_for(name), NEEDS.get(name, {}))
-        evaluation = EVALUATIONS.setdefault(job_for(name).title, Evaluation(job))
+        evaluation = EVALUATIONS.setdefault(job_for(name).title, plan_for(job))
         if groups_alike(evaluation, {"default": job, "other": with_practice(job, {name: value})}):
             decides_nothing.append(name)
     assert decides_nothing == []

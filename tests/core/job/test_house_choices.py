@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import pytest
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
 from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.evaluation import Evaluation
@@ -47,7 +48,7 @@ def two_starters(rulebook: Rulebook = Rulebook.IEC) -> Job:
 
 @pytest.mark.parametrize("names", [PhaseNames.RST, PhaseNames.RYB])
 def test_the_lines_are_called_as_the_house_calls_them_on_wires_terminals_and_sums(names: PhaseNames) -> None:
-    evaluation = Evaluation(set_practice(kelp_shed(), phase_names=names))
+    evaluation = plan_for(set_practice(kelp_shed(), phase_names=names))
     marks = [row[2] for row in schedule("terminals", evaluation).rows]
     assert marks[:3] == list(names.names)
     numbers = {row[0] for row in schedule("nets", evaluation).rows}
@@ -57,7 +58,7 @@ def test_the_lines_are_called_as_the_house_calls_them_on_wires_terminals_and_sum
 
 
 def test_a_phase_name_stands_at_the_incoming_terminals_of_the_sheet() -> None:
-    drawings = Evaluation(set_practice(two_starters(), phase_names=PhaseNames.RST)).get(SHEET_DRAWINGS)
+    drawings = plan_for(set_practice(two_starters(), phase_names=PhaseNames.RST)).get(SHEET_DRAWINGS)
     texts = {shape.text for drawing in drawings for shape in drawing.shapes if isinstance(shape, Text)}
     assert {"R", "S", "T"} <= texts
 
@@ -75,7 +76,7 @@ def test_a_phase_name_stands_at_the_incoming_terminals_of_the_sheet() -> None:
 def test_coils_lamps_and_transformer_are_bought_for_what_the_transformer_gives(
     voltage: TransformerVoltage, rulebook: Rulebook, volts: float, hz: float
 ) -> None:
-    evaluation = Evaluation(set_practice(two_starters(rulebook), transformer_voltage=voltage))
+    evaluation = plan_for(set_practice(two_starters(rulebook), transformer_voltage=voltage))
     texts = [str(row[1]) for row in schedule("bom", evaluation).rows]
     assert any(text.endswith(f"400 V {hz} Hz to {volts} V {hz} Hz") for text in texts)
     assert any(text.endswith(f"coil {volts} V {hz} Hz") for text in texts)
@@ -136,7 +137,7 @@ def test_where_the_supply_has_one_line_two_lines_are_not_asked_of_it() -> None:
 
 def test_a_transformer_that_feeds_the_24_v_supply_holds_it_too() -> None:
     held = [
-        next(v.amount for v in Evaluation(set_practice(kelp_shed(), dc_input=i)).get(PROPOSAL).control.values
+        next(v.amount for v in plan_for(set_practice(kelp_shed(), dc_input=i)).get(PROPOSAL).control.values
              if v.key == "panel.held")
         for i in (DcInput.NEUTRAL, DcInput.TRANSFORMER)
     ]  # fmt: skip
@@ -145,7 +146,7 @@ def test_a_transformer_that_feeds_the_24_v_supply_holds_it_too() -> None:
 
 @pytest.mark.parametrize("side", FirstSide)
 def test_returns_are_wired_before_or_after_the_live_side(side: FirstSide) -> None:
-    evaluation = Evaluation(set_practice(two_starters(), first_side=side))
+    evaluation = plan_for(set_practice(two_starters(), first_side=side))
     nets = {net.id: net for net in evaluation.get(NETS).nets}
     control = [w for w in evaluation.get(WIRING).wires if w.stage.name == "CONTROL" and w.mm2 == 1.0]
     back = [nets[wire.net].earthed for wire in control]
@@ -159,7 +160,7 @@ def test_returns_are_wired_before_or_after_the_live_side(side: FirstSide) -> Non
 def test_the_house_tells_0_v_inputs_and_signals_apart() -> None:
     colours = ("black", "white", "brown", "violet")
     job = set_practice(kelp_shed(), colours=Colours.HOUSE, dc_colours=colours)
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     circuits, nets = evaluation.get(CIRCUITS), evaluation.get(NETS)
     pins: dict[tuple[DeviceId, str], str] = {}
     for device in circuits.devices:
@@ -178,10 +179,10 @@ def test_the_house_tells_0_v_inputs_and_signals_apart() -> None:
 
 
 def test_markers_name_both_clamps_or_are_left_out() -> None:
-    clamps = Evaluation(set_practice(one_motor(), marker=MarkerText.CLAMPS)).get(LABELS).on(Medium.WIRE)
+    clamps = plan_for(set_practice(one_motor(), marker=MarkerText.CLAMPS)).get(LABELS).on(Medium.WIRE)
     assert all(label.lines[0].startswith(label.where.removeprefix("at ")) for label in clamps)
     assert all(label.lines[0].count(":") == 2 for label in clamps)
-    assert not Evaluation(set_practice(one_motor(), marked=MarkedWires.NONE)).get(LABELS).on(Medium.WIRE)
+    assert not plan_for(set_practice(one_motor(), marked=MarkedWires.NONE)).get(LABELS).on(Medium.WIRE)
 
 
 def test_a_panel_of_many_wires_without_markers_is_left_to_a_person() -> None:
@@ -190,6 +191,6 @@ def test_a_panel_of_many_wires_without_markers_is_left_to_a_person() -> None:
 
 
 def test_a_tag_by_place_has_the_sheet_in_two_digits() -> None:
-    evaluation = Evaluation(set_practice(one_motor(), tags=TagStyle.PLACED_TWO))
+    evaluation = plan_for(set_practice(one_motor(), tags=TagStyle.PLACED_TWO))
     plate = {d.id for d in evaluation.get(CIRCUITS).devices if d.zone is Zone.PLATE and d.kind_id == "contactor"}
     assert all(len(evaluation.get(NAMES).tag[d].lstrip("K")) == 3 for d in plate)

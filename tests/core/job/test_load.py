@@ -5,6 +5,7 @@ from typing import Any
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.shared_plan import plan_for
 
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
@@ -200,7 +201,7 @@ def drawn(job: Job) -> list[str]:
 
 def test_what_cannot_be_is_left_out_and_listed_as_undrawn() -> None:
     job = add_load(add_load(new_job(), "fan", 4), "light", 0.1, phases=1, start=Start.WAY)
-    circuits = Evaluation(with_names_recorded(set_supply(job, neutral=False))).get(CIRCUITS)
+    circuits = plan_for(with_names_recorded(set_supply(job, neutral=False))).get(CIRCUITS)
     assert circuits.undrawn == ("c2",), "there is no neutral to return to"
     assert {device.circuit for device in circuits.devices} == {"c0", "s1", "c1"}
 

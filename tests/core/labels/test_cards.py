@@ -2,6 +2,7 @@
 
 from tests.core.schematic.builders import STOP, door_begun, one_motor
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Clamp, Side
 from riktig.core.evaluation import Evaluation
@@ -16,7 +17,7 @@ from riktig.demo_job import kelp_shed
 
 def test_the_card_of_a_contactor_says_what_lands_where() -> None:
     # By hand, from the sheet of the wash drum: coil A1 10, A2 N; hold contact 13 and 14; main poles 4 5 6.
-    (card,) = [one for one in Evaluation(one_motor()).get(CARDS) if one.tag == "K1"]
+    (card,) = [one for one in plan_for(one_motor()).get(CARDS) if one.tag == "K1"]
     said = {pin.marking: pin.number for pin in card.pins}
     assert (said["A1"], said["A2"], said["13"], said["14"]) == ("10", "N", "9", "10")
     assert (said["1"], said["3"], said["5"]) == ("4", "5", "6")
@@ -25,7 +26,7 @@ def test_the_card_of_a_contactor_says_what_lands_where() -> None:
 
 
 def test_every_end_of_every_wire_on_a_device_is_on_a_card_with_its_number() -> None:
-    evaluation = Evaluation(kelp_shed())
+    evaluation = plan_for(kelp_shed())
     cards = {(card.device, pin.marking): pin.number for card in evaluation.get(CARDS) for pin in card.pins}
     strips = {d.id for d in evaluation.get(CIRCUITS).devices if d.strip}
     numbers = evaluation.get(NAMES).number
@@ -42,7 +43,7 @@ def test_every_end_of_every_wire_on_a_device_is_on_a_card_with_its_number() -> N
 
 
 def test_no_text_of_a_card_stands_on_another_and_all_on_the_sheet() -> None:
-    drawing = draw_cards(Evaluation(kelp_shed()).get(CARDS))
+    drawing = draw_cards(plan_for(kelp_shed()).get(CARDS))
     boxes = [bounds_of(mark) for mark in drawing.shapes if isinstance(mark, Text)]
     assert all(box.x >= 0 and box.right <= drawing.width and box.bottom <= drawing.height for box in boxes)
     boxes.sort(key=lambda box: box.y)

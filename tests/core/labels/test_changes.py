@@ -6,6 +6,7 @@ from collections.abc import Iterable
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job, MarkedWires, MarkerText, change_load, remove_load, set_practice
@@ -144,7 +145,7 @@ def test_after_any_edits_exactly_the_labels_that_differ_are_listed(order: list[i
 @pytest.mark.parametrize("demo", [wash_drum, kelp_shed, frost_fan], ids=["drum", "shed", "fan"])
 def test_every_thing_is_labelled_as_often_as_it_must_be(demo: object) -> None:
     """Each conductor at both ends, each device, terminal, cable, core and piece once in each place it belongs."""
-    evaluation = Evaluation(demo())  # type: ignore[operator]
+    evaluation = plan_for(demo())  # type: ignore[operator]
     labels = evaluation.get(LABELS)
     strips = evaluation.get(STRIPS)
     markers = Counter(label.key for label in labels.on(Medium.WIRE))

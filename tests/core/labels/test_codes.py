@@ -5,6 +5,7 @@ from pathlib import Path
 import pypdfium2
 import pytest
 import zxingcpp
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import export_drawings
@@ -42,7 +43,7 @@ def read_back(drawings: tuple[Drawing, ...], evaluation: Evaluation[Job], folder
 
 @pytest.mark.parametrize("medium", [Medium.DEVICE, Medium.CABLE, Medium.NAMEPLATE])
 def test_every_code_of_a_medium_is_read_back_from_the_printed_page(medium: Medium, tmp_path: Path) -> None:
-    evaluation = Evaluation(coded(wash_drum()))
+    evaluation = plan_for(coded(wash_drum()))
     labels = evaluation.get(LABELS)
     wanted = sorted(label.code for label in labels.on(medium) for _ in range(label.copies) if label.code)
     assert wanted
@@ -50,7 +51,7 @@ def test_every_code_of_a_medium_is_read_back_from_the_printed_page(medium: Mediu
 
 
 def test_the_code_of_a_batch_card_is_read_back_and_means_that_batch(tmp_path: Path) -> None:
-    evaluation = Evaluation(kelp_shed())
+    evaluation = plan_for(kelp_shed())
     wiring = evaluation.get(WIRING)
     for batch in wiring.batches[:3]:
         code = batch_code("KS-0418", batch.number)
@@ -63,7 +64,7 @@ def test_the_code_of_a_batch_card_is_read_back_and_means_that_batch(tmp_path: Pa
 
 def test_the_code_of_every_device_and_cable_leads_there_at_the_bench_and_in_the_finder() -> None:
     """A photocell B1 is no batch B1: codes of things carry the sign of IEC 81346 for a product."""
-    evaluation = Evaluation(coded(kelp_shed()))
+    evaluation = plan_for(coded(kelp_shed()))
     names, wiring, index = evaluation.get(NAMES), evaluation.get(WIRING), evaluation.get(INDEX)
     cables = {cable.tag: cable.device for cable in evaluation.get(STRIPS).cables}
     things = cables | {tag: device for device, tag in names.tag.items()}
@@ -83,7 +84,7 @@ def test_the_code_of_every_device_and_cable_leads_there_at_the_bench_and_in_the_
 
 
 def test_no_code_stands_where_the_practice_wants_none() -> None:
-    labels = Evaluation(wash_drum()).get(LABELS)
+    labels = plan_for(wash_drum()).get(LABELS)
     assert not any(label.code for label in labels.labels)
     marks = [mark for label in labels.labels for mark in label_marks(label, Rect(0, 0, *label.size))]
     assert not any(isinstance(mark, Poly) and mark.layer == "code" for mark in marks)
@@ -91,7 +92,7 @@ def test_no_code_stands_where_the_practice_wants_none() -> None:
 
 @pytest.mark.parametrize("medium", [Medium.DEVICE, Medium.CABLE, Medium.NAMEPLATE])
 def test_code_and_words_stand_beside_each_other_inside_the_label(medium: Medium) -> None:
-    for label in Evaluation(coded(kelp_shed())).get(LABELS).on(medium):
+    for label in plan_for(coded(kelp_shed())).get(LABELS).on(medium):
         assert misfit_texts(label) == (), label.lines
         rect = Rect(0, 0, *label.size)
         marks = label_marks(label, rect)
@@ -108,7 +109,7 @@ def test_a_code_that_would_be_too_fine_is_refused_by_name() -> None:
     assert code_fits("KS-0418/-K1", 7.25)
     assert not code_fits("KS-0418/-K1", 7.0)
     job = set_heading(coded(wash_drum()), number="A JOB NUMBER OF FAR TOO MANY LETTERS AND WORDS FOR ANY LABEL" * 4)
-    label = Evaluation(job).get(LABELS).on(Medium.CABLE)[0]
+    label = plan_for(job).get(LABELS).on(Medium.CABLE)[0]
     assert label.code in misfit_texts(label)
 
 

@@ -1,8 +1,8 @@
 """The setting of a dial stands on the label of its device, and a part is called as its market calls it."""
 
 import pytest
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports.lists import schedule
 from riktig.core.job import (
     Job,
@@ -27,7 +27,7 @@ def mixer(protection: Protection = Protection.BREAKER, start: Start = Start.DIRE
 
 
 def on_labels(job: Job) -> dict[str, str]:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     tags = evaluation.get(NAMES).tag
     dials = {tags[device] for device in evaluation.get(DIAL_SETTINGS)}
     labels = evaluation.get(LABELS).on(Medium.DEVICE)
@@ -64,7 +64,7 @@ def test_a_thermal_magnetic_device_has_the_name_of_its_market() -> None:
     """“Motor circuit protector” means a magnetic-only device in North America (common practice, no source)."""
     called = {}
     for book in Rulebook:
-        evaluation = Evaluation(set_practice(mixer(Protection.PROTECTOR), rulebook=book))
+        evaluation = plan_for(set_practice(mixer(Protection.PROTECTOR), rulebook=book))
         device = next(d for d in evaluation.get(CIRCUITS).devices if d.kind.sized_as == "motor protector")
         bought = next(str(r[1]) for r in schedule("bom", evaluation).rows if "13 to 18 A" in str(r[1]))
         shown = details_of(evaluation, DeviceKey(device.id), ())

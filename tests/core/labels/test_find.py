@@ -3,6 +3,7 @@
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.ids import DeviceId
@@ -77,12 +78,12 @@ def test_it_does_so_on_the_demonstration(typed: str) -> None:
 )
 def test_a_phrase_of_the_trade_finds_what_riktig_calls_otherwise(typed: str, named: str) -> None:
     """The phrases of common practice, no source; a hyphen or a blank in them are the same."""
-    found = find(Evaluation(demo_job("kelp-shed")).get(INDEX), typed)
+    found = find(plan_for(demo_job("kelp-shed")).get(INDEX), typed)
     assert any(named in f"{entry.label} {entry.what}" for entry in found[:4]), [entry.what for entry in found]
 
 
 def test_a_comb_is_no_earthing_link() -> None:
-    found = find(Evaluation(demo_job("kelp-shed")).get(INDEX), "comb")
+    found = find(plan_for(demo_job("kelp-shed")).get(INDEX), "comb")
     assert not any("earthing" in entry.what for entry in found)
 
 
@@ -92,7 +93,7 @@ def test_a_comb_is_no_earthing_link() -> None:
 )
 def test_a_line_of_the_supply_is_found_by_whatever_a_shop_calls_it(typed: str, line: int) -> None:
     """L1-L2-L3, R-S-T, R-Y-B, A-B-C (common practice, no source); B is the second or the third, so both are offered."""
-    evaluation = Evaluation(demo_job("kelp-shed"))
+    evaluation = plan_for(demo_job("kelp-shed"))
     nets = {net.id: net for net in evaluation.get(NETS).nets}
     lines = {nets[e.key.net].line for e in find(evaluation.get(INDEX), typed, 12) if isinstance(e.key, NetKey)}
     assert line in lines
@@ -101,13 +102,13 @@ def test_a_line_of_the_supply_is_found_by_whatever_a_shop_calls_it(typed: str, l
 
 
 def test_b_is_the_second_line_or_the_third() -> None:
-    evaluation = Evaluation(demo_job("kelp-shed"))
+    evaluation = plan_for(demo_job("kelp-shed"))
     nets = {net.id: net for net in evaluation.get(NETS).nets}
     keys = [e.key for e in find(evaluation.get(INDEX), "phase b", 60)]
     assert {nets[key.net].line for key in keys if isinstance(key, NetKey)} == {1, 2}
 
 
 def test_a_terminal_of_the_supply_is_found_by_another_name_of_its_line() -> None:
-    evaluation = Evaluation(demo_job("kelp-shed"))
+    evaluation = plan_for(demo_job("kelp-shed"))
     first = find(evaluation.get(INDEX), "X1:S")[0]
     assert first.label == "X1:L2"

@@ -6,6 +6,7 @@ from collections import Counter
 import pytest
 from tests.core.schematic.builders import one_motor
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Can
 from riktig.core.evaluation import Evaluation
@@ -39,8 +40,8 @@ def test_each_wire_has_a_marker_for_both_ends(evaluation: Evaluation[Job]) -> No
 
 
 def test_a_marker_says_the_number_or_the_far_end_too() -> None:
-    plain = [label.lines[0] for label in Evaluation(one_motor()).get(LABELS).on(Medium.WIRE)]
-    with_ends = Evaluation(one_motor(marker=MarkerText.NUMBER_AND_FAR_END)).get(LABELS).on(Medium.WIRE)
+    plain = [label.lines[0] for label in plan_for(one_motor()).get(LABELS).on(Medium.WIRE)]
+    with_ends = plan_for(one_motor(marker=MarkerText.NUMBER_AND_FAR_END)).get(LABELS).on(Medium.WIRE)
     both = [label.lines[0] for label in with_ends if label.lines[0].startswith("L1")]
     assert plain.count("L1") == 2
     assert both == ["L1 Q1:1", "L1 X1:L1"]
@@ -144,14 +145,14 @@ def test_the_words_people_use_find_the_same_things(evaluation: Evaluation[Job], 
 
 @pytest.mark.parametrize("group", SYNONYMS)
 def test_every_word_of_a_group_finds_what_the_first_finds(evaluation: Evaluation[Job], group: tuple[str, ...]) -> None:
-    index = Evaluation(kelp_shed()).get(INDEX) if group[0] in ("drive", "float") else evaluation.get(INDEX)
+    index = plan_for(kelp_shed()).get(INDEX) if group[0] in ("drive", "float") else evaluation.get(INDEX)
     first = {entry.key for entry in index.entries if group[0] in f"{entry.label} {entry.what}".lower()}
     for word in some(group[1:]):
         assert first <= {entry.key for entry in find(index, word, limit=10_000)}, word
 
 
 def test_everything_is_found_by_its_own_label_before_all_that_only_begins_with_it() -> None:
-    index = Evaluation(kelp_shed()).get(INDEX)
+    index = plan_for(kelp_shed()).get(INDEX)
     for entry in some(index.entries[::7]):
         found = find(index, entry.label.upper(), limit=60)
         ranks = [one.label.lower() == entry.label.lower() for one in found if not one.what.startswith("place on")]
@@ -160,7 +161,7 @@ def test_everything_is_found_by_its_own_label_before_all_that_only_begins_with_i
 
 
 def test_an_address_a_legend_a_sheet_and_a_cable_are_found() -> None:
-    evaluation = Evaluation(kelp_shed())
+    evaluation = plan_for(kelp_shed())
     index = evaluation.get(INDEX)
     addresses = [entry for entry in index.entries if entry.what.startswith("address")]
     assert len(addresses) == 18, "eight inputs, eight outputs, two values"
@@ -172,7 +173,7 @@ def test_an_address_a_legend_a_sheet_and_a_cable_are_found() -> None:
 
 
 def test_a_tag_by_another_set_of_letters_comes_behind_what_is_really_called_so() -> None:
-    index = Evaluation(kelp_shed()).get(INDEX)
+    index = plan_for(kelp_shed()).get(INDEX)
     for typed in ("QA1", "TA1", "CR5", "PF2"):
         found = find(index, typed)
         assert found, typed
@@ -221,7 +222,7 @@ def test_a_text_that_does_not_fit_is_named_and_never_cut_or_shrunk(text: str, ev
 @pytest.mark.parametrize("medium", list(Medium), ids=lambda m: m.value)
 def test_every_label_of_the_shed_is_printed_at_true_size_on_sheets_that_fit_the_paper(medium: Medium) -> None:
     """A4 and Letter have 184 × 225 mm between margins, head and check line: nothing is scaled to fit."""
-    labels = Evaluation(demo_job("kelp-shed")).get(LABELS)
+    labels = plan_for(demo_job("kelp-shed")).get(LABELS)
     pages = label_pages(labels, medium)
     outlines = [mark for page in pages for mark in page.shapes if mark.layer == "label"]
     assert len(outlines) == sum(label.copies for label in labels.on(medium))
@@ -248,7 +249,7 @@ def test_the_nameplate_asks_for_what_its_standard_lists(evaluation: Evaluation[J
 
 def test_the_rules_name_a_label_that_does_not_hold_its_text_and_count_the_others() -> None:
     long = "the very long name of a fan in the far corner of the drying hall beside the second door of the shed"
-    results = Evaluation(with_names_recorded(add_load(new_job(), long, 1.5))).get(RULES)
+    results = plan_for(with_names_recorded(add_load(new_job(), long, 1.5))).get(RULES)
     (clause,) = (result for result in results if result.code == "M05")
     assert clause.verdict is Verdict.FAILS
     assert any(long.upper()[:20] in finding.message.upper() for finding in clause.findings)
@@ -258,7 +259,7 @@ def test_the_rules_name_a_label_that_does_not_hold_its_text_and_count_the_others
 
 def test_free_ways_of_blocks_and_bars_are_on_a_label_and_go_with_the_wires() -> None:
     """Against the wires: what is named free carries none, and together with those that do it is every way."""
-    evaluation = Evaluation(demo_job("kelp-shed"))
+    evaluation = plan_for(demo_job("kelp-shed"))
     wiring, names = evaluation.get(WIRING), evaluation.get(NAMES)
     free = {
         x.lines[0]: x.lines[1]

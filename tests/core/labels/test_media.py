@@ -10,10 +10,10 @@ from fontTools.pens.areaPen import AreaPen
 from fontTools.pens.boundsPen import BoundsPen
 from fontTools.ttLib import TTFont
 from pypdf import PdfReader
+from tests.shared_plan import plan_for
 
 from riktig.core.edits import SetLabelSheet
 from riktig.core.errors import ImpossibleValueError
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import export_drawings
 from riktig.core.geometry import Align, Drawing, Face, Line, Poly, Rect, Text, bounds_of, run_of
 from riktig.core.job import Job, LabelForm, LabelSheet
@@ -37,7 +37,7 @@ PLATES = next(sheet for sheet in known_sheets() if sheet.form is LabelForm.PLATE
 
 
 def on(job: Job, sheet: LabelSheet) -> tuple[Label, ...]:
-    evaluation = Evaluation(SetLabelSheet(sheet).apply(Evaluation(job)))
+    evaluation = plan_for(SetLabelSheet(sheet).apply(plan_for(job)))
     medium = next(medium for medium in Medium if medium.value == sheet.medium)
     return evaluation.get(LABELS).on(medium)
 
@@ -121,7 +121,7 @@ def test_an_outline_encloses_what_the_letter_of_the_font_does(letter: str) -> No
 @pytest.mark.parametrize("sheet", known_sheets(), ids=lambda sheet: f"{sheet.medium} {sheet.name}")
 def test_every_page_of_every_medium_has_its_true_size(sheet: LabelSheet, tmp_path: Path) -> None:
     """Outside: pypdf reads the page; a point is 1/72 inch. No text is wider than its label."""
-    evaluation = Evaluation(SetLabelSheet(sheet).apply(Evaluation(kelp_shed())))
+    evaluation = plan_for(SetLabelSheet(sheet).apply(plan_for(kelp_shed())))
     medium = next(medium for medium in Medium if medium.value == sheet.medium)
     labels = tuple(label for label in evaluation.get(LABELS).on(medium) if not misfit_texts(label))[:40]
     pages = sheet_pages(labels, sheet, outlines=False)

@@ -3,8 +3,8 @@
 from dataclasses import replace
 
 import pytest
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job, Rulebook, add_source, set_enclosure, set_heading, set_practice, set_supply
 from riktig.core.labels import NAMEPLATE, Medium, misfit_texts
 from riktig.core.labels.derived import LABELS
@@ -28,7 +28,7 @@ ELSEWHERE = ("certification mark", "field-wiring", "service equipment", "product
 
 
 def fields(job: Job) -> dict[str, tuple[str, bool]]:
-    return {f.name: (f.value, f.required) for f in Evaluation(job).get(NAMEPLATE)}
+    return {f.name: (f.value, f.required) for f in plan_for(job).get(NAMEPLATE)}
 
 
 def test_every_item_of_the_published_lists_has_its_field_or_is_said_elsewhere() -> None:
@@ -67,7 +67,7 @@ def test_the_plate_of_the_kelp_shed(name: str, value: str) -> None:
 )  # fmt: skip
 def test_each_missing_item_is_named_with_what_asks_for_it(blank: dict[str, str], name: str, rulebook: Rulebook) -> None:
     job = set_practice(wash_drum(), rulebook=rulebook)
-    result = next(r for r in Evaluation(set_heading(job, **blank)).get(RULES) if r.code == "M01")  # type: ignore[arg-type]
+    result = next(r for r in plan_for(set_heading(job, **blank)).get(RULES) if r.code == "M01")  # type: ignore[arg-type]
     texts = [finding.message for finding in result.findings if finding.verdict is Verdict.FAILS]
     assert any(
         text.startswith(f"Nameplate: {name} missing (") and ("IEC" in text or "NEC" in text or "NFPA" in text)
@@ -97,7 +97,7 @@ def test_the_date_and_the_standard_are_never_proposed() -> None:
 
 @pytest.mark.parametrize("job", [kelp_shed(), frost_fan(), wash_drum()], ids=["shed", "fan", "drum"])
 def test_everything_stands_on_the_plate_and_fits(job: Job) -> None:
-    evaluation = Evaluation(with_names_recorded(job))
+    evaluation = plan_for(with_names_recorded(job))
     (plate,) = evaluation.get(LABELS).on(Medium.NAMEPLATE)
     filled = [f"{f.name}: {f.value}" for f in evaluation.get(NAMEPLATE) if f.value]
     assert list(plate.lines) == filled

@@ -1,5 +1,7 @@
 """What the finder answers first, how many answers it gives, and what it calls contacts and lines of the ladder."""
 
+from tests.shared_plan import plan_for
+
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import DeviceId, Rulebook, add_load, new_job, set_practice, set_supply
 from riktig.core.keys import DeviceKey, PlaceKey
@@ -42,7 +44,7 @@ def test_no_more_answers_come_than_are_asked_for() -> None:
 
 def test_a_contact_that_keeps_its_own_coil_in_is_called_its_hold() -> None:
     job = with_names_recorded(add_load(new_job(), "fan", 1.5))
-    index = Evaluation(job).get(INDEX)
+    index = plan_for(job).get(INDEX)
     contacts = {
         entry.label: entry.what for entry in index.entries if "contact" in entry.what and ":" not in entry.label
     }

@@ -1,8 +1,8 @@
 """Warning plates: which switch, which source, which voltage, in words a stranger reads."""
 
 import pytest
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Poly
 from riktig.core.job import (
     Job,
@@ -36,11 +36,11 @@ def with_contact(volts: float, *, direct: bool | None = None) -> Job:
 
 
 def plates(job: Job) -> list[str]:
-    return [" ".join(label.lines) for label in Evaluation(with_names_recorded(job)).get(LABELS).on(Medium.WARNING)]
+    return [" ".join(label.lines) for label in plan_for(with_names_recorded(job)).get(LABELS).on(Medium.WARNING)]
 
 
 def codes(job: Job, verdict: Verdict) -> set[str]:
-    found = findings_of(Evaluation(with_names_recorded(job)).get(RULES))
+    found = findings_of(plan_for(with_names_recorded(job)).get(RULES))
     return {finding.code for finding in found if finding.verdict is verdict}
 
 
@@ -59,7 +59,7 @@ def test_a_foreign_contact_has_the_voltage_that_was_declared(
 ) -> None:
     """Plate, live list, relay and its coil: all of them what the Brief says of the source."""
     job = with_contact(volts, direct=direct)
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     relay = next(d for d in evaluation.get(CIRCUITS).devices if d.role == "KF1")
     assert relay.kind_id == kind
     found = [text for text in plates(job) if "the drying hall" in text]
@@ -115,7 +115,7 @@ def test_what_the_own_supply_keeps_live_is_told_by_its_colour() -> None:
 
 def test_the_plate_carries_the_sign_of_electricity() -> None:
     """ISO 7010 W012: a triangle, and a flash in it, both drawn as paths of their own."""
-    drawing = draw_medium(Evaluation(with_names_recorded(motor())).get(LABELS), Medium.WARNING)
+    drawing = draw_medium(plan_for(with_names_recorded(motor())).get(LABELS), Medium.WARNING)
     sign = [shape for shape in drawing.shapes if isinstance(shape, Poly) and shape.layer == "sign"]
     assert len(sign) == 6, "on the plate of the door and on that over the incoming terminals"
     edge, inside, flash = sign[:3]

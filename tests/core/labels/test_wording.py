@@ -5,6 +5,7 @@ from dataclasses import replace
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.shared_plan import plan_for
 
 from riktig.core.door import capitals, legend_lines
 from riktig.core.edits import DropLabelText, SetLabelSheet, SetLabelText, SetPractice
@@ -102,10 +103,10 @@ def test_the_language_of_the_labels_changes_words_and_no_names() -> None:
 
 def test_what_the_table_does_not_say_is_named() -> None:
     job = set_practice(wash_drum(), label_language="de", label_words=(LabelWord("main isolator", "Schalter", "de"),))
-    missing = Evaluation(job).get(LABELS).untranslated
+    missing = plan_for(job).get(LABELS).untranslated
     assert "earth bar" in missing
     assert "main isolator" not in missing
-    assert Evaluation(wash_drum()).get(LABELS).untranslated == ()
+    assert plan_for(wash_drum()).get(LABELS).untranslated == ()
 
 
 def test_an_abbreviation_is_taken_only_where_the_whole_does_not_fit() -> None:
@@ -128,23 +129,23 @@ def skilled(job: Job) -> tuple[str, Label]:
 def test_a_text_of_ones_own_stays_through_edits_and_goes_back() -> None:
     job = wash_drum()
     name, label = skilled(job)
-    own = SetLabelText(name, ("400 V", "Electricians only."), "the shop's words").apply(Evaluation(job))
+    own = SetLabelText(name, ("400 V", "Electricians only."), "the shop's words").apply(plan_for(job))
     own = change_load(own, own.loads[0].id, kw=2.2)
     assert skilled(own)[1].lines == ("400 V", "Electricians only.")
     assert load_job(dump_job(own)) == own
-    assert skilled(DropLabelText(name).apply(Evaluation(own)))[1].lines == label.lines
-    results = {result.code: result for result in Evaluation(own).get(RULES)}
+    assert skilled(DropLabelText(name).apply(plan_for(own)))[1].lines == label.lines
+    results = {result.code: result for result in plan_for(own).get(RULES)}
     assert results["M09"].verdict is Verdict.JUDGE, "nobody but a person can say what those words mean"
 
 
 def test_a_text_of_ones_own_over_a_plan_that_has_changed_is_found() -> None:
     job = wash_drum()
-    labels = Evaluation(job).get(LABELS).labels
+    labels = plan_for(job).get(LABELS).labels
     name = next(n for n, x in zip(label_names(labels), labels, strict=True) if x.lines[:1] == ("K1",))
-    own = SetLabelText(name, ("K1", "the drum"), "shorter").apply(Evaluation(job))
-    assert {r.code: r for r in Evaluation(own).get(RULES)}["M05"].verdict is Verdict.MEETS
+    own = SetLabelText(name, ("K1", "the drum"), "shorter").apply(plan_for(job))
+    assert {r.code: r for r in plan_for(own).get(RULES)}["M05"].verdict is Verdict.MEETS
     other = change_load(own, own.loads[0].id, name="mixer")
-    result = {r.code: r for r in Evaluation(other).get(RULES)}["M05"]
+    result = {r.code: r for r in plan_for(other).get(RULES)}["M05"]
     assert result.verdict is Verdict.JUDGE
     assert "the drum" in result.findings[0].message
 
@@ -158,10 +159,10 @@ def test_a_text_of_ones_own_over_a_plan_that_has_changed_is_found() -> None:
 )  # fmt: skip
 def test_a_text_that_cannot_be_printed_or_renames_the_thing_is_refused(lines: tuple[str, ...], words: str) -> None:
     job = wash_drum()
-    labels = Evaluation(job).get(LABELS).labels
+    labels = plan_for(job).get(LABELS).labels
     name = next(n for n, x in zip(label_names(labels), labels, strict=True) if x.lines[:1] == ("K1",))
     with pytest.raises(RiktigError, match=words):
-        SetLabelText(name, lines, "try").apply(Evaluation(job))
+        SetLabelText(name, lines, "try").apply(plan_for(job))
 
 
 @pytest.mark.parametrize(
@@ -201,10 +202,10 @@ def test_hard_names_are_fitted_or_refused_by_name(name: str) -> None:
 
 def test_practice_takes_the_tables_by_edit() -> None:
     row = LabelWord("stop", "halt", "de")
-    job = SetPractice({"label_words": (row,), "label_language": "de"}).apply(Evaluation(kelp_shed()))
+    job = SetPractice({"label_words": (row,), "label_language": "de"}).apply(plan_for(kelp_shed()))
     assert job.practice.label_words == (row,)
     sheet = LabelSheet("door legends", "plates", 50, 12, 1, 1, 0, 0, 50, 12, 50, 12)
-    assert SetLabelSheet(sheet).apply(Evaluation(job)).label_sheets == (sheet,)
+    assert SetLabelSheet(sheet).apply(plan_for(job)).label_sheets == (sheet,)
 
 
 def test_a_fuse_on_a_small_label_says_at_least_what_it_is_replaced_by() -> None:

@@ -12,6 +12,7 @@ from tests.core.plate.test_supply_above import X1 as SUPPLY
 from tests.core.plate.test_supply_above import pump_house
 from tests.core.schematic.builders import one_motor
 from tests.effort import times
+from tests.shared_plan import plan_for
 
 from riktig.core.door import DOOR
 from riktig.core.evaluation import Evaluation
@@ -107,7 +108,7 @@ def test_a_plan_is_better_fits_and_is_the_jobs_own(unplanned: Evaluation[Job]) -
     assert found.fits
     layout = replan.layout(found)
     assert layout.misfits == ()
-    after = Evaluation(replan.put_into(unplanned.document, found))
+    after = plan_for(replan.put_into(unplanned.document, found))
     assert after.get(LAYOUT) == layout
     metres = [sum(wire.length for wire in plan.get(WIRING).wires) for plan in (unplanned, after)]
     assert metres[1] < metres[0]
@@ -117,11 +118,11 @@ def test_a_plan_is_better_fits_and_is_the_jobs_own(unplanned: Evaluation[Job]) -
 
 def test_the_terminals_of_a_supply_from_above_stay_head_down_wherever_they_go() -> None:
     """What is counted, what is drawn and what the job holds afterwards are one plate."""
-    before = Evaluation(pump_house(EntrySide.TOP))
+    before = plan_for(pump_house(EntrySide.TOP))
     replan = replan_of(before)
     for found in (replan.search(STEPS // 4), shuffled(replan.problem, 3), shuffled(replan.problem, 4)):
         layout = replan.layout(found)
-        after = Evaluation(replan.put_into(before.document, found))
+        after = plan_for(replan.put_into(before.document, found))
         assert after.get(LAYOUT) == layout
         stand = layout.stand_of(SUPPLY)
         assert stand is not None
@@ -172,7 +173,7 @@ def test_terminals_stand_on_the_side_the_cables_come_in(shed: Evaluation[Job]) -
 
 def test_with_cables_from_above_the_terminals_stand_on_top_head_down() -> None:
     job = set_enclosure(small_job(3), field_entry=EntrySide.TOP, entry=EntrySide.TOP)
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     assert evaluation.get(LAYOUT).misfits == ()
     replan = replan_of(evaluation)
     layout = replan.layout(replan.search(STEPS))
@@ -189,7 +190,7 @@ def test_with_cables_from_above_the_terminals_stand_on_top_head_down() -> None:
 def test_the_incomer_goes_towards_the_cable_entry() -> None:
     heights = {}
     for entry in EntrySide:
-        evaluation = Evaluation(set_enclosure(small_job(4), entry=entry))
+        evaluation = plan_for(set_enclosure(small_job(4), entry=entry))
         replan = replan_of(evaluation)
         seat = replan.layout(replan.search(STEPS)).seat(DeviceId("c0.Q"))
         assert seat is not None
@@ -216,10 +217,10 @@ def test_screwed_parts_stand_at_the_end_of_their_row_where_the_rail_stops(shed: 
 
 def test_locks_hold_and_the_rest_goes_round_them() -> None:
     job = small_job(4)
-    layout = Evaluation(job).get(LAYOUT)
+    layout = plan_for(job).get(LAYOUT)
     moved = move_block(job, layout, DeviceId("c2.F"), 1, 300.0)
-    locked = set_lock(moved, Evaluation(moved).get(LAYOUT), DeviceId("c2.F"), True)
-    evaluation = Evaluation(locked)
+    locked = set_lock(moved, plan_for(moved).get(LAYOUT), DeviceId("c2.F"), True)
+    evaluation = plan_for(locked)
     seat, rails = evaluation.get(LAYOUT).seat(DeviceId("c2.F")), evaluation.get(LAYOUT).rails
     replan = replan_of(evaluation)
     assert replan.problem.is_fixed
@@ -234,10 +235,10 @@ def test_locks_hold_and_the_rest_goes_round_them() -> None:
 def test_everything_locked_in_conflict_is_said_and_nothing_hangs() -> None:
     job = small_job(2)
     for device in ("c1.F", "c2.F"):
-        job = move_block(job, Evaluation(job).get(LAYOUT), DeviceId(device), 1, 100.0)
-    for stand in Evaluation(job).get(LAYOUT).stands:
-        job = set_lock(job, Evaluation(job).get(LAYOUT), stand.block.lead, True)
-    evaluation = Evaluation(job)
+        job = move_block(job, plan_for(job).get(LAYOUT), DeviceId(device), 1, 100.0)
+    for stand in plan_for(job).get(LAYOUT).stands:
+        job = set_lock(job, plan_for(job).get(LAYOUT), stand.block.lead, True)
+    evaluation = plan_for(job)
     replan = replan_of(evaluation)
     found = replan.search(2_500_000)
     layout = replan.layout(found)
@@ -246,7 +247,7 @@ def test_everything_locked_in_conflict_is_said_and_nothing_hangs() -> None:
 
 
 def test_a_handful_of_parts_is_proven_best() -> None:
-    replan = replan_of(Evaluation(one_motor()))
+    replan = replan_of(plan_for(one_motor()))
     assert is_small(replan.problem)
     found = replan.search(0)
     assert found.proven
@@ -257,7 +258,7 @@ def test_a_handful_of_parts_is_proven_best() -> None:
 
 def test_a_plate_that_is_too_small_says_by_how_much_and_what_would_do() -> None:
     job = set_enclosure(demo_job("kelp-shed"), width=600.0, height=800.0, plate_width=550.0, plate_height=750.0)
-    replan = replan_of(Evaluation(job))
+    replan = replan_of(plan_for(job))
     found = replan.search(STEPS)
     reached = replan.reached(found)
     assert not found.fits
@@ -268,7 +269,7 @@ def test_a_plate_that_is_too_small_says_by_how_much_and_what_would_do() -> None:
         job, width=least.width, height=least.height, plate_width=least.plate_width, plate_height=least.plate_height,
         depth=least.depth, plate_depth=least.depth - 30,
     )  # fmt: skip
-    assert Evaluation(fits).get(LAYOUT).misfits == ()
+    assert plan_for(fits).get(LAYOUT).misfits == ()
     assert least.name in " ".join(reached.lines())
 
 
@@ -276,7 +277,7 @@ def test_a_plate_smaller_than_one_part_is_said_by_every_measure() -> None:
     job = set_enclosure(
         one_motor(), width=110.0, height=120.0, depth=60.0, plate_width=100.0, plate_height=110.0, plate_depth=55.0
     )
-    replan = replan_of(Evaluation(job))
+    replan = replan_of(plan_for(job))
     reached = replan.reached(replan.search(STEPS))
     assert {word.split()[-1] for word in reached.lacking} == {"low", "narrow", "shallow"}
     assert reached.boxes, "and it says what would do"
@@ -297,7 +298,7 @@ def test_five_hundred_devices_are_placed_and_planned_without_a_hang() -> None:
     job = with_names_recorded(
         set_enclosure(job, width=2400.0, height=2200.0, depth=400.0, plate_width=2350.0, plate_height=2150.0)
     )
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     assert len(evaluation.get(LAYOUT).seats) > 500
     replan: Replan = replan_of(evaluation)
     found = replan.search(times(20_000, 60_000))
@@ -338,7 +339,7 @@ def test_with_nothing_to_place_the_search_ends_at_once() -> None:
 
 
 def test_the_smallest_boxes_that_do_are_rising_and_no_smaller_than_the_present() -> None:
-    evaluation = Evaluation(small_job(2))
+    evaluation = plan_for(small_job(2))
     found = boxes_that_do(
         evaluation.get(CIRCUITS), evaluation.get(SIZING), evaluation.document.enclosure, evaluation.document.practice
     )

@@ -2,9 +2,9 @@
 
 import pytest
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
 from riktig.core.door import DOOR
-from riktig.core.evaluation import Evaluation
 from riktig.core.holes import HOLES, Hole
 from riktig.core.job import DeviceId
 from riktig.core.plate import CUTS, LAYOUT
@@ -61,18 +61,18 @@ HOLES_BY_HAND = {
 
 @pytest.fixture(scope="module")
 def holes() -> tuple[Hole, ...]:
-    return Evaluation(one_motor()).get(HOLES)
+    return plan_for(one_motor()).get(HOLES)
 
 
 @pytest.mark.parametrize(("name", "y", "left", "right"), RAILS)
 def test_rails_stand_where_they_were_measured(name: str, y: float, left: float, right: float) -> None:
-    rail = next(r for r in Evaluation(one_motor()).get(LAYOUT).rails if r.name == name)
+    rail = next(r for r in plan_for(one_motor()).get(LAYOUT).rails if r.name == name)
     assert (rail.y, rail.x1, rail.x2) == (y, left, right)
 
 
 @pytest.mark.parametrize(("name", "length"), LENGTHS.items())
 def test_pieces_have_the_length_measured(name: str, length: float) -> None:
-    piece = next(c for c in Evaluation(one_motor()).get(CUTS) if c.name == name)
+    piece = next(c for c in plan_for(one_motor()).get(CUTS) if c.name == name)
     assert piece.length == length
 
 
@@ -91,13 +91,13 @@ def test_there_are_no_holes_but_these_and_the_plates_own_bond(holes: tuple[Hole,
     [("c0.Q", 45, 68.5), ("c1.F", 99, 60), ("c1.FC", 153, 60), ("c1.K", 45, 215), ("c1.FO", 45, 296)],
 )
 def test_parts_stand_where_they_were_measured(device: str, x: float, y: float) -> None:
-    seat = Evaluation(one_motor()).get(LAYOUT).seat(DeviceId(device))
+    seat = plan_for(one_motor()).get(LAYOUT).seat(DeviceId(device))
     assert seat is not None
     assert (seat.rect.x, seat.rect.y) == (x, y)
 
 
 def test_the_nameplate_and_the_bond_lie_on_the_door_clear_of_the_operators() -> None:
-    door = Evaluation(one_motor()).get(DOOR)
+    door = plan_for(one_motor()).get(DOOR)
     assert door.nameplate.sticks_out_of(door.face) == 0
     assert all(s.y + 30 < door.nameplate.y for s in door.seats)
     assert door.face.holds(door.studs[0])

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 from shapely import box as shape
 from tests.core.schematic.builders import door_begun
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 from riktig.core.door import DOOR
 from riktig.core.errors import RiktigError
@@ -206,7 +207,7 @@ def test_the_shaft_is_the_isolators_middle_projected_onto_the_door(evaluation: E
 
 
 def test_operators_keep_the_pitch_of_the_standard_and_stay_on_the_door(two_motors: Job) -> None:
-    door = Evaluation(two_motors).get(DOOR)
+    door = plan_for(two_motors).get(DOOR)
     operators = [s for s in door.seats if s.device != Q1]
     for one, other in combinations(operators, 2):
         assert abs(one.x - other.x) >= 30 or abs(one.y - other.y) >= 50
@@ -218,7 +219,7 @@ def test_with_the_handle_low_the_operators_stand_above_it_and_on_the_door(demo: 
     layout = layout_of(job)
     last = layout.rails[-1].number
     far = set_rails_and_ducts(job, layout, *rail_changed(layout, last, y=800.0))
-    deep = Evaluation(move_block(far, Evaluation(far).get(LAYOUT), Q1, last, 400.0)).get(DOOR)
+    deep = plan_for(move_block(far, plan_for(far).get(LAYOUT), Q1, last, 400.0)).get(DOOR)
     handle = next(s for s in deep.seats if s.device == Q1)
     others = [s for s in deep.seats if s.device != Q1]
     assert handle.y > deep.face.height / 2
@@ -228,7 +229,7 @@ def test_with_the_handle_low_the_operators_stand_above_it_and_on_the_door(demo: 
 
 def test_a_box_that_is_too_shallow_is_said_with_the_depth_it_lacks(two_motors: Job) -> None:
     three = with_names_recorded(add_load(two_motors, "belt", 1.1))
-    misfits = Evaluation(set_enclosure(three, plate_depth=100.0)).get(DOOR).misfits
+    misfits = plan_for(set_enclosure(three, plate_depth=100.0)).get(DOOR).misfits
     assert misfits
     assert any("more depth in front of" in m.text for m in misfits)
     assert all(("depth" in m.text or "swings" in m.text) and m.by > 0 for m in misfits)
@@ -236,8 +237,6 @@ def test_a_box_that_is_too_shallow_is_said_with_the_depth_it_lacks(two_motors: J
 
 def test_another_load_moves_no_hole_that_may_have_been_cut(two_motors: Job) -> None:
     begun = door_begun(two_motors)
-    before = {s.device: (s.x, s.y) for s in Evaluation(begun).get(DOOR).seats}
-    after = {
-        s.device: (s.x, s.y) for s in Evaluation(with_names_recorded(add_load(begun, "belt", 1.1))).get(DOOR).seats
-    }
+    before = {s.device: (s.x, s.y) for s in plan_for(begun).get(DOOR).seats}
+    after = {s.device: (s.x, s.y) for s in plan_for(with_names_recorded(add_load(begun, "belt", 1.1))).get(DOOR).seats}
     assert all(after[device] == at for device, at in before.items())

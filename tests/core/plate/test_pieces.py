@@ -5,6 +5,7 @@ from dataclasses import replace
 import pytest
 from tests.core.schematic.builders import one_motor
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 from riktig.core.door import DOOR
 from riktig.core.evaluation import Evaluation
@@ -66,7 +67,7 @@ def test_every_operator_and_the_door_bond_have_a_hole(evaluation: Evaluation[Job
 
 
 def test_practice_decides_the_screws_and_who_cuts_the_shaft_hole(demo: Job) -> None:
-    quick = Evaluation(set_practice(demo, fixing=Fixing.SELF_DRILLING, shaft=ShaftFitting.SITE)).get(HOLES)
+    quick = plan_for(set_practice(demo, fixing=Fixing.SELF_DRILLING, shaft=ShaftFitting.SITE)).get(HOLES)
     rails = [h for h in quick if h.purpose.startswith("R")]
     assert all(h.tap == "" and "ST4.8" in h.note for h in rails)
     assert next(h for h in quick if h.purpose == "PE").tap == "M5"
@@ -75,7 +76,7 @@ def test_practice_decides_the_screws_and_who_cuts_the_shaft_hole(demo: Job) -> N
 
 @pytest.mark.parametrize(("side", "x"), [(HingeSide.RIGHT, 370.0), (HingeSide.LEFT, 0.0)])
 def test_the_hinge_decides_where_the_loom_crosses(demo: Job, side: HingeSide, x: float) -> None:
-    door = Evaluation(set_enclosure(demo, hinge=side)).get(DOOR)
+    door = plan_for(set_enclosure(demo, hinge=side)).get(DOOR)
     assert door.hinge_x == x
     assert abs(door.studs[0].x - x) == 25
 
@@ -109,10 +110,10 @@ def test_the_plate_drawing_is_true_to_scale(evaluation: Evaluation[Job]) -> None
 
 def test_a_wider_duct_is_cut_from_wider_stock() -> None:
     job = one_motor()
-    layout = Evaluation(job).get(LAYOUT)
+    layout = plan_for(job).get(LAYOUT)
     duct = layout.ducts[3]
     wider = set_rails_and_ducts(job, layout, *duct_changed(layout, duct.number, replace(duct.rect, height=40.0)))
-    stock = {piece.name: piece.stock for piece in Evaluation(wider).get(CUTS)}
+    stock = {piece.name: piece.stock for piece in plan_for(wider).get(CUTS)}
     assert stock[duct.name] == "slotted duct 40 × 60"
     assert stock[f"{duct.name} lid"] == "lid 40"
     assert stock["D1"] == "slotted duct 30 × 60"

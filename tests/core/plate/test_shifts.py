@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from shapely import box as shape
 from tests.core.schematic.builders import one_motor
 from tests.effort import some, times
+from tests.shared_plan import plan_for
 
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
@@ -146,7 +147,7 @@ def test_spread_parts_have_equal_gaps_and_the_outer_two_stay(layout: Layout) -> 
 def test_a_column_is_laid_out_like_another(job: Job, layout: Layout) -> None:
     model = layout
     spaced = with_stands(model, tuple(shifted([stand(model, DeviceId("c1.K"))], 3, 0, model)), all_misfits=True)
-    circuits = Evaluation(job).get(CIRCUITS)
+    circuits = plan_for(job).get(CIRCUITS)
     assert CircuitId("c2") in circuits_alike(spaced, circuits, CircuitId("c1"))
     wider = with_stands(
         spaced, tuple(Stand(s.block, s.rail, s.x + 300, s.y) for s in spaced.stands if s.block.lead.startswith("c2."))
@@ -181,7 +182,7 @@ def test_what_cannot_be_done_says_why(layout: Layout, act: object, words: str) -
 
 def test_a_rail_takes_its_parts_along_and_only_them(job: Job, layout: Layout) -> None:
     rails, ducts = rail_changed(layout, 2, y=layout.rails[1].y + 7)
-    there = Evaluation(set_rails_and_ducts(job, layout, rails, ducts)).get(LAYOUT)
+    there = plan_for(set_rails_and_ducts(job, layout, rails, ducts)).get(LAYOUT)
     for one in some(layout.stands):
         assert stand(there, one.block.lead).y - one.y == pytest.approx(7 if one.rail == 2 else 0)
 
@@ -309,15 +310,15 @@ def test_clearances_agree_with_shapely_on_random_plates(seed: int) -> None:
 class TestAssemblies:
     def test_a_breaker_linked_to_its_contactor_moves_as_one_and_needs_no_wire_between(self) -> None:
         job = one_motor()
-        layout = Evaluation(job).get(LAYOUT)
+        layout = plan_for(job).get(LAYOUT)
         linked = join_parts(job, layout, (F, K), JoinHow.LINK)
-        evaluation = Evaluation(linked)
+        evaluation = plan_for(linked)
         one = evaluation.get(LAYOUT).stand_of(K)
         assert one is not None
         assert set(one.block.devices) == {F, K, DeviceId("c1.FO")}
         seats = {s.device: s.rect for s in evaluation.get(LAYOUT).seats}
         assert seats[K].y == pytest.approx(seats[F].bottom)
-        before, after_ = ({w.key for w in Evaluation(j).get(WIRING).wires} for j in (job, linked))
+        before, after_ = ({w.key for w in plan_for(j).get(WIRING).wires} for j in (job, linked))
         assert {"c1.F:2~c1.K:1", "c1.F:4~c1.K:3", "c1.F:6~c1.K:5"} <= before - after_
         assert len(before) - len(after_) == 3
         assert all(result.code != "W04" or not result.findings for result in evaluation.get(RULES))
@@ -359,12 +360,12 @@ class TestAssemblies:
     def test_what_cannot_be_joined_says_why(self, leads: tuple[DeviceId, ...], words: str) -> None:
         job = one_motor()
         with pytest.raises(RiktigError, match=words):
-            join_parts(job, Evaluation(job).get(LAYOUT), leads, JoinHow.LINK)
+            join_parts(job, plan_for(job).get(LAYOUT), leads, JoinHow.LINK)
 
     def test_a_part_is_in_one_assembly_only(self) -> None:
         job = one_motor()
-        linked = join_parts(job, Evaluation(job).get(LAYOUT), (F, K), JoinHow.LINK)
+        linked = join_parts(job, plan_for(job).get(LAYOUT), (F, K), JoinHow.LINK)
         with pytest.raises(RiktigError, match="already"):
-            join_parts(linked, Evaluation(linked).get(LAYOUT), (F, Q), JoinHow.BUSBAR)
+            join_parts(linked, plan_for(linked).get(LAYOUT), (F, Q), JoinHow.BUSBAR)
         with pytest.raises(RiktigError, match="no assembly"):
             separate_parts(job, F)

@@ -8,9 +8,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Poly, Text, bounds_of
 from riktig.core.job import Offcut, Practice, set_practice
 from riktig.core.keys import PieceKey
@@ -123,16 +123,16 @@ def test_in_a_job_too_long_pieces_are_set_aside_and_drawn_as_such() -> None:
 
 
 def test_the_job_has_its_bars_by_its_practice_and_the_file_its_shelf() -> None:
-    evaluation = Evaluation(demo_job("kelp-shed"))
+    evaluation = plan_for(demo_job("kelp-shed"))
     whole(evaluation.get(CUT_PLAN), list(evaluation.get(CUTS)), 2.0, 5.0)
     assert evaluation.get(CUT_PLAN).proven
-    short = Evaluation(set_practice(one_motor(), bar_length=1000.0, saw_kerf=0.0, bar_trim=0.0))
+    short = plan_for(set_practice(one_motor(), bar_length=1000.0, saw_kerf=0.0, bar_trim=0.0))
     assert {bar.length for bar in short.get(CUT_PLAN).bars} == {1000.0}
     from dataclasses import replace
 
     kept = replace(one_motor(), shelf=(Offcut(RAIL, 700.0, "A"),))
     assert load_job(dump_job(kept)) == kept
-    assert "A" in {bar.source for bar in Evaluation(kept).get(CUT_PLAN).bars}
+    assert "A" in {bar.source for bar in plan_for(kept).get(CUT_PLAN).bars}
 
 
 @pytest.mark.parametrize(("stock", "length"), [("", 100.0), (RAIL, 0.0), (RAIL, 20_000.0)])

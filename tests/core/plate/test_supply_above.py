@@ -1,6 +1,7 @@
 """A supply that comes in from above: its terminals stand at the top beside the switch, field side up."""
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.edits import MoveParts, PartPlace
 from riktig.core.evaluation import Evaluation
@@ -27,7 +28,7 @@ def at_entry(evaluation: Evaluation[Job]) -> list[str]:
 
 
 def test_they_stand_on_the_first_rail_with_the_cable_side_up() -> None:
-    evaluation = Evaluation(pump_house(EntrySide.TOP))
+    evaluation = plan_for(pump_house(EntrySide.TOP))
     layout = evaluation.get(LAYOUT)
     assert layout.misfits == ()
     first = min(layout.rails, key=lambda rail: rail.y)
@@ -46,7 +47,7 @@ def test_they_stand_on_the_first_rail_with_the_cable_side_up() -> None:
 
 def test_its_conductors_to_the_switch_are_shorter_than_from_below() -> None:
     def to_switch(entry: EntrySide) -> float:
-        wires = Evaluation(pump_house(entry)).get(WIRING).wires
+        wires = plan_for(pump_house(entry)).get(WIRING).wires
         return sum(w.length for w in wires if {w.start.pin.device, w.end.pin.device} & {X1, DeviceId("c0.X.L2")})
 
     assert to_switch(EntrySide.TOP) < to_switch(EntrySide.BOTTOM)
@@ -56,7 +57,7 @@ def test_its_conductors_to_the_switch_are_shorter_than_from_below() -> None:
     ("entry", "field"), [(EntrySide.BOTTOM, EntrySide.BOTTOM), (EntrySide.TOP, EntrySide.TOP)], ids=["below", "above"]
 )
 def test_with_all_cables_on_one_side_all_strips_stand_there(entry: EntrySide, field: EntrySide) -> None:
-    evaluation = Evaluation(pump_house(entry, field))
+    evaluation = plan_for(pump_house(entry, field))
     assert at_entry(evaluation) == []
     layout = evaluation.get(LAYOUT)
     strips = [d.id for d in evaluation.get(CIRCUITS).devices if d.strip]
@@ -64,11 +65,11 @@ def test_with_all_cables_on_one_side_all_strips_stand_there(entry: EntrySide, fi
 
 
 def test_where_the_builder_put_them_lower_they_stay_and_that_is_said() -> None:
-    evaluation = Evaluation(pump_house(EntrySide.TOP))
+    evaluation = plan_for(pump_house(EntrySide.TOP))
     layout = evaluation.get(LAYOUT)
     last = max(layout.rails, key=lambda rail: rail.y)
     moved = MoveParts((PartPlace(X1, last.number, 260.0, last.y),)).apply(evaluation)
-    after = Evaluation(moved)
+    after = plan_for(moved)
     stand = after.get(LAYOUT).stand_of(X1)
     assert stand is not None
     assert stand.rail == last.number

@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import DeviceId, Job, Placement, Start, add_load, new_job, set_enclosure
@@ -48,7 +49,7 @@ def test_groups_of_the_shed_stand_in_their_order_with_nothing_between(devices: t
 
 
 def test_a_plan_that_was_searched_keeps_them_together() -> None:
-    evaluation = Evaluation(demo_job("kelp-shed"))
+    evaluation = plan_for(demo_job("kelp-shed"))
     replan = replan_of(evaluation)
     planned = replan.layout(replan.search(20_000))
     assert apart(planned, evaluation.get(CIRCUITS)) == ()
@@ -56,8 +57,8 @@ def test_a_plan_that_was_searched_keeps_them_together() -> None:
 
 def test_they_move_as_one() -> None:
     job = reversing()
-    before = Evaluation(job).get(LAYOUT)
-    after = Evaluation(move_block(job, before, DeviceId("c1.KR"), 1, 60.0)).get(LAYOUT)
+    before = plan_for(job).get(LAYOUT)
+    after = plan_for(move_block(job, before, DeviceId("c1.KR"), 1, 60.0)).get(LAYOUT)
 
     def steps(layout: Layout) -> list[float]:
         x = {str(seat.device): seat.rect.x for seat in layout.seats}
@@ -70,30 +71,30 @@ def test_they_move_as_one() -> None:
 
 def test_a_part_with_a_place_of_its_own_stays_there_and_the_rules_say_so() -> None:
     job = alone(reversing(), "c1.KR", 1, 150.0)
-    result = next(result for result in Evaluation(job).get(RULES) if result.code == "P10")
+    result = next(result for result in plan_for(job).get(RULES) if result.code == "P10")
     assert result.verdict is Verdict.JUDGE
     assert any("does not stand beside" in finding.message for finding in result.findings)
     planned = plan_for_me(job)
-    again = next(result for result in Evaluation(planned).get(RULES) if result.code == "P10")
+    again = next(result for result in plan_for(planned).get(RULES) if result.code == "P10")
     assert again.verdict is Verdict.MEETS
 
 
 def test_a_group_that_is_longer_than_the_rail_is_not_pressed_onto_it() -> None:
     narrow = set_enclosure(reversing(), width=200.0, plate_width=150.0)
-    evaluation = Evaluation(narrow)
+    evaluation = plan_for(narrow)
     blocks = {stand.block.lead: stand.block for stand in evaluation.get(LAYOUT).stands}
     assert len(blocks[DeviceId("c2.KD")].members) == 1
 
 
 def test_a_panel_without_groups_has_nothing_to_keep_together() -> None:
-    evaluation = Evaluation(demo_job("frost-fan"))
+    evaluation = plan_for(demo_job("frost-fan"))
     result = next(result for result in evaluation.get(RULES) if result.code == "P10")
     assert result.grounds == ("no controller with cards and no two contactors that exclude each other stand here",)
 
 
 def test_a_screwed_part_stands_at_the_right_end_and_leaves_the_rail_before_it_free() -> None:
     """A drive in the middle of its row would cut the rail, and what lies behind it would be lost."""
-    evaluation = Evaluation(demo_job("kelp-shed"))
+    evaluation = plan_for(demo_job("kelp-shed"))
     layout = evaluation.get(LAYOUT)
     drive = next(seat for seat in layout.seats if seat.device == "c5.U")
     rail = min(layout.rails, key=lambda rail: abs(rail.y - drive.rect.centre.y))

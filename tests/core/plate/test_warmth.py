@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import pytest
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Line, Poly, Text, bounds_of
@@ -16,12 +17,12 @@ from riktig.demo_job import demo_job
 
 @pytest.fixture(scope="module")
 def evaluation() -> Evaluation[Job]:
-    return Evaluation(one_motor())
+    return plan_for(one_motor())
 
 
 @pytest.fixture(scope="module")
 def shed() -> Evaluation[Job]:
-    return Evaluation(demo_job("kelp-shed"))
+    return plan_for(demo_job("kelp-shed"))
 
 
 def by_device(inside_air: InsideAir) -> dict[str, Loss]:
@@ -69,7 +70,7 @@ def test_no_part_loses_more_than_at_its_rated_current(shed: Evaluation[Job]) -> 
 def too_warm(**changes: object) -> InsideAir:
     # The shed's parts in a box a third of its own, in a warm room: 30 °C, 40 °C allowed.
     small = {"width": 600.0, "height": 600.0, "depth": 200.0, "plate_width": 550.0, "plate_height": 550.0}
-    return Evaluation(set_enclosure(demo_job("kelp-shed"), **{**small, **changes})).get(INSIDE_AIR)  # type: ignore[arg-type]
+    return plan_for(set_enclosure(demo_job("kelp-shed"), **{**small, **changes})).get(INSIDE_AIR)  # type: ignore[arg-type]
 
 
 def test_a_box_that_is_too_warm_says_which_fan_and_which_box_would_do() -> None:
@@ -104,20 +105,20 @@ def test_a_box_in_the_middle_of_a_row_gives_off_less_than_one_that_stands_free()
 
 
 def test_a_heat_the_builder_has_set_counts_instead(shed: Evaluation[Job]) -> None:
-    own = Evaluation(override(shed.document, "panel.loss", 300.0, "measured on its sister")).get(INSIDE_AIR)
+    own = plan_for(override(shed.document, "panel.loss", 300.0, "measured on its sister")).get(INSIDE_AIR)
     assert own.total_w == 300.0
     assert own.inside_c > shed.get(INSIDE_AIR).inside_c
 
 
 def test_too_warm_a_box_is_a_finding_with_its_remedy() -> None:
     job = set_enclosure(demo_job("kelp-shed"), room_c=39.0)
-    result = next(one for one in Evaluation(job).get(RULES) if one.code == "P05")
+    result = next(one for one in plan_for(job).get(RULES) if one.code == "P05")
     assert len(result.findings) == 1
     assert "°C inside" in result.findings[0].message
 
 
 def test_more_load_is_more_heat(evaluation: Evaluation[Job]) -> None:
-    more = Evaluation(add_load(evaluation.document, "belt", 4.0)).get(INSIDE_AIR)
+    more = plan_for(add_load(evaluation.document, "belt", 4.0)).get(INSIDE_AIR)
     assert more.total_w > evaluation.get(INSIDE_AIR).total_w
 
 

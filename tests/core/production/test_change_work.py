@@ -5,6 +5,7 @@ import random
 import pytest
 from tests.core.schematic.builders import door_begun, one_motor
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import ElementId, Insertable, Job, LoadId, change_load, set_practice
@@ -93,18 +94,16 @@ def test_an_order_is_finished_by_doing_what_it_lists_and_by_nothing_less(name: s
 
 def test_nothing_is_work_of_a_change_that_changes_nothing() -> None:
     job = with_names_recorded(one_motor())
-    assert change_work(Evaluation(job), Evaluation(job), built(Evaluation(job), 1.0, 1), ORDER).lines == ()
+    assert change_work(plan_for(job), plan_for(job), built(plan_for(job), 1.0, 1), ORDER).lines == ()
 
 
 def test_a_wire_that_was_never_made_needs_no_taking_out() -> None:
     job = with_names_recorded(change_load(one_motor(), LoadId("m1"), run_lamp=True))
     after = with_names_recorded(change_load(job, LoadId("m1"), run_lamp=False))
-    gone = [
-        w for w in wire_work(Evaluation(job).get(WIRING), Evaluation(after).get(WIRING)) if w.change is WireChange.OUT
-    ]
+    gone = [w for w in wire_work(plan_for(job).get(WIRING), plan_for(after).get(WIRING)) if w.change is WireChange.OUT]
     assert gone
-    for records, done in (([], True), (built(Evaluation(job), 1.0, 1), False)):
-        lines = change_work(Evaluation(job), Evaluation(after), records, ORDER).lines
+    for records, done in (([], True), (built(plan_for(job), 1.0, 1), False)):
+        lines = change_work(plan_for(job), plan_for(after), records, ORDER).lines
         outs = [line for line in lines if line.what == WireChange.OUT.value]
         assert [line.done for line in outs] == [done] * len(gone)
 
@@ -128,7 +127,7 @@ def test_what_is_ticked_in_one_order_is_not_done_in_another() -> None:
 def test_moving_an_end_ticks_the_wire_as_it_is_now() -> None:
     job = door_begun(with_names_recorded(kelp_shed()))
     second_stop = insert_contact(job, ElementId("c2.S.stop/1-2"), Insertable.STOP_BUTTON, "at the gate")
-    lines = change_work(Evaluation(job), Evaluation(second_stop), built(Evaluation(job), 1.0, 1), ORDER).lines
+    lines = change_work(plan_for(job), plan_for(second_stop), built(plan_for(job), 1.0, 1), ORDER).lines
     for line in some([line for line in lines if line.what == WireChange.MOVE.value]):
         assert {entry.subject for entry in line.by_hand} == {line.wire and line.wire.after and line.wire.after.key}
         assert all(isinstance(entry.facts, WireDone) for entry in line.by_hand)
@@ -136,8 +135,8 @@ def test_moving_an_end_ticks_the_wire_as_it_is_now() -> None:
 
 def test_the_paper_has_a_row_a_line_with_room_to_sign() -> None:
     job = with_names_recorded(one_motor())
-    after = Evaluation(with_names_recorded(change_load(job, LoadId("m1"), kw=11.0)))
-    work = change_work(Evaluation(job), after, (), ORDER)
+    after = plan_for(with_names_recorded(change_load(job, LoadId("m1"), kw=11.0)))
+    work = change_work(plan_for(job), after, (), ORDER)
     paper = change_paper(work, "more power")
     assert len(paper.rows) == len(work.lines) > 3
     assert {row[-1] for row in paper.rows} <= {"", "in the record"}

@@ -2,6 +2,7 @@
 
 import pytest
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
 from riktig.core.door import DOOR, move_on_door
 from riktig.core.evaluation import Evaluation
@@ -115,24 +116,24 @@ class TestCriticals:
         records = [read(290, "Ida", 1, one), read(290, "Per", 2, one)]
         seat = door.seat(DeviceId("c1.S.start"))
         assert seat is not None
-        after = Evaluation(move_on_door(job, door, [seat.at(seat.x, 300.0)]))
+        after = plan_for(move_on_door(job, door, [seat.at(seat.x, 300.0)]))
         judged = judged_all(after.get(CRITICALS), records, Practice())
         assert any(c.critical.nominal == 300.0 for c in closed_for("device:c1.S.start#1", judged))
 
     def test_on_site_the_measured_centre_alone_opens_the_shaft_hole_wherever_the_wall_has_moved_it(self) -> None:
         job = set_practice(one_motor(), shaft=ShaftFitting.SITE)
-        criticals = Evaluation(job).get(CRITICALS)
+        criticals = plan_for(job).get(CRITICALS)
         mine = [one for one in criticals if "device:c0.Q#1" in one.guards]
         assert [one.key for one in mine] == ["shaft:c0.Q:across", "shaft:c0.Q:down"]
         # The wall has moved the centre by 6 mm: in the workshop that is off the drawing, on site it is where it is.
         records = [read(one.nominal + 6.0, who, n, one) for one in mine for n, who in enumerate(("Ida", "Per"))]
         judged = judged_all(criticals, records, job.practice)
         assert closed_for("device:c0.Q#1", judged) == ()
-        shop = judged_all(Evaluation(one_motor()).get(CRITICALS), records, Practice())
+        shop = judged_all(plan_for(one_motor()).get(CRITICALS), records, Practice())
         assert Gate.OFF in {one.gate for one in closed_for("device:c0.Q#1", shop)}
 
     def test_long_pieces_are_measured_and_short_ones_are_not(self) -> None:
-        keys = {c.key for c in Evaluation(set_practice(one_motor(), long_piece=500.0)).get(CRITICALS)}
+        keys = {c.key for c in plan_for(set_practice(one_motor(), long_piece=500.0)).get(CRITICALS)}
         # By hand: the uprights and their lids are 502 long, all else 270 and less.
         assert {key for key in keys if key.startswith("piece:")} == {
             f"piece:{d}{lid}" for d in ("D1", "D2") for lid in ("", " lid")
@@ -144,7 +145,7 @@ class TestCriticals:
                 set_box(one_motor(), 500.0, 600.0, 250.0), Recipe.SCREEN, "door screen", (Param("door lamp", "fault"),)
             )
         )
-        criticals = Evaluation(job).get(CRITICALS)
+        criticals = plan_for(job).get(CRITICALS)
         diagonals = [c for c in criticals if ":diagonal" in c.key]
         assert [c.nominal for c in diagonals] == [233.2, 233.2]
         skewed = [

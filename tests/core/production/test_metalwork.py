@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import pytest
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
 from riktig.core.door import DOOR, move_on_door
 from riktig.core.evaluation import Evaluation
@@ -44,7 +45,7 @@ def test_a_self_drilling_screw_is_only_marked_and_punched(job: Job) -> None:
     from riktig.core.job import Fixing
 
     screws = [
-        h for h in Evaluation(set_practice(job, fixing=Fixing.SELF_DRILLING)).get(METAL_HOLES) if h.tool is Tool.SCREW
+        h for h in plan_for(set_practice(job, fixing=Fixing.SELF_DRILLING)).get(METAL_HOLES) if h.tool is Tool.SCREW
     ]
     assert screws
     assert {h.operations for h in screws} == {(HoleWork.MARKED, HoleWork.PUNCHED)}
@@ -52,7 +53,7 @@ def test_a_self_drilling_screw_is_only_marked_and_punched(job: Job) -> None:
 
 
 def test_a_hole_that_moved_is_out_of_date_and_says_where_it_was(job: Job) -> None:
-    hole, door = start_hole(job), Evaluation(job).get(DOOR)
+    hole, door = start_hole(job), plan_for(job).get(DOOR)
     records = [tick(hole, HoleWork.MARKED), tick(hole, HoleWork.MADE, 2)]
     seat = door.seat(S2)
     assert seat is not None
@@ -95,7 +96,7 @@ def test_a_tick_taken_back_is_gone_and_the_log_keeps_both(job: Job) -> None:
 
 
 def test_a_piece_is_cut_as_long_as_the_plan_has_it_so(job: Job) -> None:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     piece = next(p for p in evaluation.get(CUTS) if p.name == "R1")
     record = Record("p", piece_subject(piece), piece_facts(piece), "Ida", "t", 1)
     states = {state.piece.name: state for state in piece_states(evaluation.get(CUTS), [record])}
@@ -103,13 +104,13 @@ def test_a_piece_is_cut_as_long_as_the_plan_has_it_so(job: Job) -> None:
     assert states["R2"].done is None
     layout = evaluation.get(LAYOUT)
     longer = set_rails_and_ducts(job, layout, *rail_changed(layout, 1, x2=300.0))
-    state = {one.piece.name: one for one in piece_states(Evaluation(longer).get(CUTS), [record])}["R1"]
+    state = {one.piece.name: one for one in piece_states(plan_for(longer).get(CUTS), [record])}["R1"]
     assert state.done is None
     assert state.stale == "cut to 270 mm from rail 35 × 7.5; it is now 260 mm from rail 35 × 7.5"
 
 
 def test_the_record_of_the_metal_has_every_hole_and_piece(job: Job) -> None:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     hole = start_hole(job)
     rows = metal_record(evaluation, [tick(hole, HoleWork.MARKED)]).rows
     mine = next(row for row in rows if row[0] == hole.number)

@@ -1,8 +1,8 @@
 """The list of numbers: none, part, complete; ends in the field; what no longer counts after an edit."""
 
 from tests.core.schematic.builders import STOP, one_motor
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Text, bounds_of
 from riktig.core.job import Insertable, Job
 from riktig.core.keys import NetKey
@@ -29,7 +29,7 @@ def tick(wire: Wire, operation: Operation) -> Record:
 
 
 def states(job: Job, *records: Record) -> dict[str, NumberState]:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     found = number_states(
         evaluation.get(CONDUCTOR_ENDS), evaluation.get(NAMES), progress_of(evaluation.get(WIRING), records), records
     )
@@ -38,7 +38,7 @@ def states(job: Job, *records: Record) -> dict[str, NumberState]:
 
 def test_a_number_is_none_part_or_complete() -> None:
     job = one_motor()
-    wires = [w for w in Evaluation(job).get(WIRING).wires if w.number == "9"]
+    wires = [w for w in plan_for(job).get(WIRING).wires if w.number == "9"]
     assert len(wires) == 2
     assert states(job)["9"].standing is NumberStatus.NONE
     assert states(job, tick(wires[0], Operation.CUT))["9"].standing is NumberStatus.PART
@@ -63,7 +63,7 @@ def test_an_end_in_the_field_is_ticked_and_taken_back_and_goes_stale() -> None:
 
 def test_an_edit_leaves_what_it_did_not_touch() -> None:
     job = one_motor()
-    wires = Evaluation(job).get(WIRING).wires
+    wires = plan_for(job).get(WIRING).wires
     done = [tick(wire, each) for wire in wires for each in operations()]
     after = states(with_names_recorded(insert_contact(job, STOP, Insertable.STOP_BUTTON, "second")), *done)
     assert after["1"].standing is NumberStatus.COMPLETE
@@ -72,7 +72,7 @@ def test_an_edit_leaves_what_it_did_not_touch() -> None:
 
 def test_every_number_and_end_is_drawn_inside_the_page_and_none_on_another() -> None:
     job = kelp_shed()
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     found = tuple(states(job).values())
     drawing = draw_numbers(found, PinLabels(evaluation.get(CIRCUITS), evaluation.get(NAMES)), NetKey(found[3].net))
     texts = [mark for mark in drawing.shapes if isinstance(mark, Text)]

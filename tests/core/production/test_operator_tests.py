@@ -3,6 +3,7 @@
 import math
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import kind
 from riktig.core.evaluation import Evaluation
@@ -70,7 +71,7 @@ def test_what_no_meter_reads_is_refused(ohm: float, zero: float) -> None:
 
 
 def test_a_reading_that_is_wrong_is_kept_and_leaves_the_task_open() -> None:
-    tasks = [task for task in Evaluation(kelp_shed()).get(WORK) if task.stage is BuildStage.OPERATOR_TESTS]
+    tasks = [task for task in plan_for(kelp_shed()).get(WORK) if task.stage is BuildStage.OPERATOR_TESTS]
     task = next(task for task in tasks if isinstance(task.facts, ContactRead) and task.facts.expected == "closed")
     assert isinstance(task.facts, ContactRead)
     facts = task.facts

@@ -1,6 +1,7 @@
 """Who may do what at the bench, and who is meant by initials, a badge or a name."""
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.edits import RemovePerson, SetPerson
 from riktig.core.errors import RiktigError
@@ -88,13 +89,13 @@ def with_people(*people: Person) -> Job:
 def test_a_person_is_changed_by_his_initials_and_taken_out() -> None:
     job = with_people(IDA, OLA, Person("iv", "Ida Vik-Holm", "B-1"))
     assert [person.name for person in job.people] == ["Ola Sand", "Ida Vik-Holm"]
-    assert RemovePerson("OS").apply(Evaluation(job)).people == (Person("iv", "Ida Vik-Holm", "B-1"),)
+    assert RemovePerson("OS").apply(plan_for(job)).people == (Person("iv", "Ida Vik-Holm", "B-1"),)
     with pytest.raises(RiktigError, match="initials"):
-        RemovePerson("XX").apply(Evaluation(job))
+        RemovePerson("XX").apply(plan_for(job))
 
 
 def test_two_people_have_neither_one_badge_nor_one_name() -> None:
-    evaluation = Evaluation(with_people(IDA))
+    evaluation = plan_for(with_people(IDA))
     with pytest.raises(RiktigError, match="badge"):
         SetPerson(Person("X", "Xaver", "B-1")).apply(evaluation)
     with pytest.raises(RiktigError, match="already"):

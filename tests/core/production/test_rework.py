@@ -4,6 +4,7 @@ from collections.abc import Callable
 
 import pytest
 from tests.core.schematic.builders import door_begun, one_motor
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
@@ -104,7 +105,7 @@ def test_the_wires_touched_are_those_the_lists_differ_in(name: str) -> None:
 def test_another_rulebook_touches_every_wire_whose_conductor_is_another() -> None:
     before = with_names_recorded(frost_fan())
     after = set_practice(before, rulebook=Rulebook.IEC)
-    works = wire_work(Evaluation(before).get(WIRING), Evaluation(after).get(WIRING))
+    works = wire_work(plan_for(before).get(WIRING), plan_for(after).get(WIRING))
     assert {str(key) for work in works for key in work.keys} >= touched(before, after)
 
 
@@ -112,7 +113,7 @@ def test_the_end_of_a_wire_is_moved_rather_than_a_new_one_made() -> None:
     """A lamp taken out of a chain: the wire that went on from it keeps one end, its number and its conductor."""
     before = door_begun(with_names_recorded(kelp_shed()))
     after = insert_contact(before, STOP, Insertable.STOP_BUTTON, "at the gate")
-    works = wire_work(Evaluation(before).get(WIRING), Evaluation(after).get(WIRING))
+    works = wire_work(plan_for(before).get(WIRING), plan_for(after).get(WIRING))
     moves = [work for work in works if work.change is WireChange.MOVE]
     for work in moves:
         assert work.before is not None
@@ -129,7 +130,7 @@ def test_the_end_of_a_wire_is_moved_rather_than_a_new_one_made() -> None:
 
 
 def test_what_was_begun_and_not_taken_back_was_made() -> None:
-    wires = Evaluation(one_motor()).get(WIRING).wires
+    wires = plan_for(one_motor()).get(WIRING).wires
     records = [Record(f"r{n}", w.key, tick_facts(w, Operation.CUT), "Ida", "t", 1) for n, w in enumerate(wires[:3])]
     back = Record("b", wires[0].key, TakenBack("cut"), "Ida", "t", 1, "r0")
     assert made_wires([*records, back]) == {wires[1].key, wires[2].key}

@@ -7,6 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.core.schematic.builders import STOP, door_begun, one_motor
 from tests.effort import times
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
@@ -55,7 +56,7 @@ ALL = {operation.words for operation in Operation}
 
 def test_a_wire_is_finished_when_everything_was_ticked() -> None:
     job = one_motor()
-    wires = Evaluation(job).get(WIRING).wires
+    wires = plan_for(job).get(WIRING).wires
     found = progress(job, ticks(wires[:3]))
     assert found.complete == 3
     assert found.count(Operation.CUT) == 3
@@ -68,7 +69,7 @@ def test_a_wire_is_finished_when_everything_was_ticked() -> None:
 def test_who_ticks_no_stripping_has_stripped_what_has_landed() -> None:
     """Logs from before stripping was an operation of its own finish their wires as they did."""
     job = one_motor()
-    wires = Evaluation(job).get(WIRING).wires[:3]
+    wires = plan_for(job).get(WIRING).wires[:3]
     older = [operation for operation in Operation if operation is not Operation.STRIPPED]
     assert progress(job, ticks(wires, older)).complete == 3
     assert progress(job, ticks(wires, [Operation.CUT, Operation.MARKED])).count(Operation.STRIPPED) == 0
@@ -80,8 +81,8 @@ def test_a_stripped_end_that_must_have_another_fitting_is_stripped_anew() -> Non
 
     before = one_motor()
     after = with_names_recorded(set_practice(before, run_lamp=RunLamp.COIL))
-    then = {w.key: w for w in Evaluation(before).get(WIRING).wires}
-    now = {w.key: w for w in Evaluation(after).get(WIRING).wires}
+    then = {w.key: w for w in plan_for(before).get(WIRING).wires}
+    now = {w.key: w for w in plan_for(after).get(WIRING).wires}
 
     def ends(wire: Wire) -> list[tuple[str, float]]:
         return sorted((end.fitting, end.strip) for end in (wire.start, wire.end))
@@ -154,8 +155,8 @@ def test_a_part_moved_far_makes_its_short_wires_too_short_and_says_by_how_much()
     from riktig.core.job import Batching
 
     before = one_motor(batching=Batching.EXACT)
-    after = move_block(before, Evaluation(before).get(LAYOUT), DeviceId("c1.FC"), 1, 240.0)
-    records = ticks(Evaluation(before).get(WIRING).wires)
+    after = move_block(before, plan_for(before).get(LAYOUT), DeviceId("c1.FC"), 1, 240.0)
+    records = ticks(plan_for(before).get(WIRING).wires)
     stale = [s for s in progress(after, records).stale if s.what == "cut"]
     assert stale
     assert all("must now be" in s.why and "was cut to" in s.why for s in stale)
@@ -172,7 +173,7 @@ def test_undoing_the_edit_brings_the_ticks_back() -> None:
 
 def test_a_correction_takes_one_tick_back_and_both_stay_in_the_log() -> None:
     job = one_motor()
-    wire = Evaluation(job).get(WIRING).wires[0]
+    wire = plan_for(job).get(WIRING).wires[0]
     (record,) = ticks([wire], [Operation.CUT])
     undone = Record("x", wire.key, TakenBack(), "Ida", "2026-11-23T09:00:00", 1, corrects=record.id)
     assert progress(job, [record]).count(Operation.CUT) == 1

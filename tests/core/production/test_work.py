@@ -8,6 +8,7 @@ import networkx as nx
 import pytest
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Can
 from riktig.core.door import DOOR
@@ -78,20 +79,20 @@ def job(request: pytest.FixtureRequest) -> Job:
 def test_everything_that_is_bought_with_a_reference_is_received(job: Job) -> None:
     """Against the parts list, which is made elsewhere."""
     bought: Counter[str] = Counter()
-    for row in schedule("bom", Evaluation(job)).as_dicts():
+    for row in schedule("bom", plan_for(job)).as_dicts():
         if row["part"]:
             bought[str(row["part"])] += int(float(str(row["quantity"])))
     asked: Counter[str] = Counter()
     for task in of_stage(job, BuildStage.RECEIVE):
         assert isinstance(task.facts, PartReceived)
         asked[task.facts.part] += task.facts.wanted
-        line = [row for row in schedule("bom", Evaluation(job)).as_dicts() if row["part"] == task.facts.part]
+        line = [row for row in schedule("bom", plan_for(job)).as_dicts() if row["part"] == task.facts.part]
         assert task.how[0] in {row["description"] for row in line}, "with the voltage it is bought for"
     assert asked == bought
 
 
 def test_every_piece_part_strip_operator_and_duct_is_in_one_task_of_its_stage(job: Job) -> None:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     layout, door = evaluation.get(LAYOUT), evaluation.get(DOOR)
 
     def devices(stage: BuildStage) -> Counter[object]:
@@ -108,7 +109,7 @@ def test_every_piece_part_strip_operator_and_duct_is_in_one_task_of_its_stage(jo
 
 
 def test_every_wire_belongs_to_one_stage_of_wiring(job: Job) -> None:
-    wiring = Evaluation(job).get(WIRING)
+    wiring = plan_for(job).get(WIRING)
     progress = progress_of(wiring, ())
     stages = [stage for stage in BuildStage if stage.is_wiring]
     counted = Counter(state.wire.key for stage in stages for state in wires_of_stage(stage, progress))
@@ -130,7 +131,7 @@ def test_a_gate_opens_when_everything_before_it_is_done() -> None:
         before = states(job, records)[stage]
         assert before.may_begin, f"{stage}: {before.shut}"
         if stage.is_wiring:
-            wires = wires_of_stage(stage, progress_of(Evaluation(job).get(WIRING), records))
+            wires = wires_of_stage(stage, progress_of(plan_for(job).get(WIRING), records))
             records += [said(s.wire.key, tick_facts(s.wire, operation)) for s in wires for operation in Operation]
         records += done(of_stage(job, stage))
         assert states(job, records)[stage].complete
@@ -211,9 +212,9 @@ def replace_part(task: WorkTask) -> Facts:
 
 def test_what_was_done_to_something_else_no_longer_counts() -> None:
     job = kelp_shed()
-    records = done(Evaluation(job).get(WORK))
+    records = done(plan_for(job).get(WORK))
     changed = set_practice(job, duct_width=80.0)
-    stale = [state for state in task_states(Evaluation(changed).get(WORK), records) if state.stale]
+    stale = [state for state in task_states(plan_for(changed).get(WORK), records) if state.stale]
     assert {state.task.stage for state in some(stale)} >= {BuildStage.RAILS, BuildStage.CUT}
     rail = next(state for state in stale if state.task.stage is BuildStage.RAILS)
     assert "it is now" in rail.stale
@@ -233,13 +234,13 @@ def test_the_points_of_the_inspection_name_the_clauses_of_the_rulebook() -> None
 def test_all_tasks_have_keys_of_their_own(job: Job) -> None:
     from riktig.core.records import slot_of
 
-    slots = Counter(slot_of(task.subject, task.facts) for task in Evaluation(job).get(WORK))
+    slots = Counter(slot_of(task.subject, task.facts) for task in plan_for(job).get(WORK))
     assert max(slots.values()) == 1
 
 
 def test_every_thick_conductor_of_the_supply_is_tightened_a_second_time(job: Job) -> None:
     """Told from the wire list: clamps of what belongs to the incoming supply, 4 mm² and above; earth studs apart."""
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     supply = {device.id for device in evaluation.get(CIRCUITS).devices if device.circuit == INCOMER_ID}
     studs = {device.id for device in evaluation.get(CIRCUITS).devices if device.kind.can(Can.EARTH_STUD)}
     clamps = {
@@ -255,7 +256,7 @@ def test_every_thick_conductor_of_the_supply_is_tightened_a_second_time(job: Job
 
 @pytest.mark.parametrize("name", list(SAMPLES)[::9])
 def test_every_kind_of_job_has_tasks_of_their_own_and_pictures(name: str) -> None:
-    evaluation = Evaluation(sample(name))
+    evaluation = plan_for(sample(name))
     tasks = evaluation.get(WORK)
     assert max(Counter(task.slot for task in tasks).values()) == 1
     assert all(task.title.strip() and task.how for task in tasks)
@@ -269,7 +270,7 @@ def test_every_kind_of_job_has_tasks_of_their_own_and_pictures(name: str) -> Non
 
 
 def test_the_loom_waits_for_the_plate_or_comes_first_by_practice() -> None:
-    evaluation = Evaluation(frost_fan())
+    evaluation = plan_for(frost_fan())
     tasks, progress = evaluation.get(WORK), progress_of(evaluation.get(WIRING), ())
     last = [state.stage for state in stage_states(tasks, progress, (), DoorOrder.LAST)]
     first = [state.stage for state in stage_states(tasks, progress, (), DoorOrder.FIRST)]
@@ -283,7 +284,7 @@ def test_the_loom_waits_for_the_plate_or_comes_first_by_practice() -> None:
 
 def test_a_wire_that_loosens_one_of_an_earlier_stage_shuts_no_gate_behind_it() -> None:
     """Door wires land in clamps of the plate: what was tight there is not until their screws are tightened."""
-    evaluation = Evaluation(frost_fan())
+    evaluation = plan_for(frost_fan())
     wiring, tasks = evaluation.get(WIRING), evaluation.get(WORK)
     progress = progress_of(wiring, ())
     plate = [s.wire for s in wires_of_stage(BuildStage.WIRES, progress)]

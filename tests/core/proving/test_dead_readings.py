@@ -9,8 +9,8 @@ import pytest
 from numpy.typing import NDArray
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import share, some, times
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.ids import PinRef
 from riktig.core.job import Job
 from riktig.core.proving import (
@@ -38,7 +38,7 @@ MISWIRED = (FaultKind.OFF, FaultKind.NEIGHBOUR, FaultKind.SWAPPED)
 
 
 def dead_and_tests(job: Job) -> tuple[DeadPanel, list[Test]]:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     return evaluation.get(DEAD_PANEL), [
         t for t in evaluation.get(TESTS).tests if t.stage is not ProvingStage.INSULATION
     ]
@@ -73,7 +73,7 @@ def drawn(panel: DeadPanel, chance: Random) -> NDArray[np.float64]:
 def test_the_resistance_between_two_points_is_that_of_another_library(seed: int) -> None:
     """networkx.resistance_distance, which inverts the Laplacian; ours solves with sparse factors and contraction."""
     chance = Random(seed)
-    panel = Evaluation(wash_drum()).get(DEAD_PANEL)
+    panel = plan_for(wash_drum()).get(DEAD_PANEL)
     state = chance.choice([SwitchState(), SwitchState(frozenset(panel.devices))])
     ohm = np.maximum(drawn(panel, chance), 1e-3)
     leading = panel.closed(state) & np.isfinite(ohm)
@@ -143,7 +143,7 @@ def test_a_wire_beside_a_closed_contact_is_read_with_the_contact_open() -> None:
 def test_the_plan_reads_every_edge_of_the_wire_graph_and_every_joint(name: str) -> None:
     job = JOBS[name]()
     panel, tests = dead_and_tests(job)
-    wiring = Evaluation(job).get(WIRING)
+    wiring = plan_for(job).get(WIRING)
     asked: nx.Graph[PinRef] = nx.Graph()
     for test in some(t for t in tests if t.stage is ProvingStage.WIRES):
         asked.add_edge(test.black.pin, test.red.pin)

@@ -1,6 +1,7 @@
 """Every single fault of a panel shows somewhere: on a card of the dead plan, or in a step under voltage."""
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.ids import DeviceId, PinRef, read_pin
@@ -70,7 +71,7 @@ def live_behind_a_load_at_rest(evaluation: Evaluation[Job], fault: InjectedFault
 
 @pytest.fixture(scope="module")
 def drum() -> Evaluation[Job]:
-    return Evaluation(wash_drum())
+    return plan_for(wash_drum())
 
 
 def concerns_nothing(evaluation: Evaluation[Job], fault: InjectedFault) -> bool:

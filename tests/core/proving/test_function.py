@@ -2,6 +2,7 @@
 
 from tests.core.schematic.samples import sample
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.proving import FUNCTION
@@ -26,7 +27,7 @@ def test_every_script_is_planned_in_the_order_of_the_circuits() -> None:
 
 
 def test_nobody_is_asked_to_push_an_armature_under_voltage() -> None:
-    steps = Evaluation(sample("both ways")).get(FUNCTION) + Evaluation(sample("surge protector")).get(FUNCTION)
+    steps = plan_for(sample("both ways")).get(FUNCTION) + plan_for(sample("surge protector")).get(FUNCTION)
     assert steps
     assert not [s.done for s in steps if s.done.startswith(("push", "let go", "spend"))]
     surge = [s for s in steps if "module" in s.done]
@@ -34,12 +35,12 @@ def test_nobody_is_asked_to_push_an_armature_under_voltage() -> None:
 
 
 def test_a_trip_names_what_trips() -> None:
-    steps = Evaluation(wash_drum()).get(FUNCTION)
+    steps = plan_for(wash_drum()).get(FUNCTION)
     assert [s.done for s in steps if s.done.startswith(("trip", "reset"))] == ["trip F3", "reset F3"]
 
 
 def test_steps_call_devices_by_what_is_written_on_them() -> None:
-    evaluation = Evaluation(sample("emergency stop"))
+    evaluation = plan_for(sample("emergency stop"))
     tags = set(evaluation.get(NAMES).tag.values())
     steps = evaluation.get(FUNCTION)
     named = [word for s in steps for one in (s.done, *s.expected) for word in one.split() if "." in word]

@@ -6,6 +6,7 @@ from pathlib import Path
 import pytest
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import share, some
+from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Can
 from riktig.core.errors import RiktigError
@@ -68,14 +69,14 @@ def test_voltages_are_those_of_the_supply_and_its_transformers() -> None:
     american = [step for step in steps_of("frost fan") if step.done.startswith("Switch Q1 on")]
     assert {(step.low, step.high) for step in american} == {(432, 528)}
     other = with_names_recorded(set_supply(wash_drum(), voltage_v=415.0, voltage_to_neutral_v=240.0))
-    first = next(step for step in Evaluation(other).get(LIVE_PLAN) if step.title == "Q1 on")
+    first = next(step for step in plan_for(other).get(LIVE_PLAN) if step.title == "Q1 on")
     assert first.low is not None
     assert first.low < 415 < (first.high or 0)
 
 
 @pytest.mark.parametrize("name", share(SAMPLES, 0)[::5])
 def test_every_kind_of_job_has_steps_that_can_be_told_apart(name: str) -> None:
-    plan = Evaluation(sample(name)).get(LIVE_PLAN)
+    plan = plan_for(sample(name)).get(LIVE_PLAN)
     assert len({step.key for step in plan}) == len(plan)
     for step in some(plan):
         assert step.done
@@ -83,7 +84,7 @@ def test_every_kind_of_job_has_steps_that_can_be_told_apart(name: str) -> None:
 
 
 def test_it_is_shut_until_everything_dead_has_passed_and_somebody_stands_by() -> None:
-    evaluation = Evaluation(wash_drum())
+    evaluation = plan_for(wash_drum())
     plan = evaluation.get(TESTS)
     gate = live_gate(results_of(plan, ()), None, ())
     assert gate.shut.startswith("Not done yet: Bonds: 4 not passed; Wire by wire:")
@@ -118,7 +119,7 @@ def test_a_failed_dead_test_is_never_signed_for_and_what_opens_after_a_release_s
 
 
 def test_the_visual_inspection_keeps_it_shut_too() -> None:
-    evaluation = Evaluation(wash_drum())
+    evaluation = plan_for(wash_drum())
     states = stage_states(evaluation.get(WORK), progress_of(evaluation.get(WIRING), ()), ())
     inspection = next(state for state in states if state.stage is BuildStage.INSPECTION)
     assert any(
@@ -193,7 +194,7 @@ def test_dials_timers_and_fuses_are_set_to_what_was_chosen() -> None:
 
 
 def test_a_live_step_that_calls_itself_a_setting_counts_as_nothing() -> None:
-    plan = Evaluation(wash_drum()).get(LIVE_PLAN)
+    plan = plan_for(wash_drum()).get(LIVE_PLAN)
     step = next(step for step in plan if step.title == "Q1 on")
     honest = live_facts(step, Outcome.PASSED, "401", meter=METER)
     false = LiveStepDone(Outcome.PASSED, honest.title, honest.done, honest.expected, "401", "", "V", METER, "",
@@ -203,7 +204,7 @@ def test_a_live_step_that_calls_itself_a_setting_counts_as_nothing() -> None:
 
 
 def test_settings_that_are_open_keep_the_live_steps_shut() -> None:
-    evaluation = Evaluation(wash_drum())
+    evaluation = plan_for(wash_drum())
     settings = [r for r in live_results(evaluation.get(LIVE_PLAN), ()) if r.step.stage is ProvingStage.SETTINGS]
     gate = live_gate(results_of(evaluation.get(TESTS), ()), None, (), settings)
     assert "Settings: 2 not passed" in gate.open_work
@@ -212,7 +213,7 @@ def test_settings_that_are_open_keep_the_live_steps_shut() -> None:
 def test_every_residual_current_device_is_tried_by_its_button_and_timed() -> None:
     """IEC 61008-1 and 61009-1: 300 ms at the rated residual current, general type (from memory)."""
     steps = steps_of("kelp shed")
-    devices = [d for d in Evaluation(kelp_shed()).get(CIRCUITS).devices if d.kind.can(Can.RESIDUAL)]
+    devices = [d for d in plan_for(kelp_shed()).get(CIRCUITS).devices if d.kind.can(Can.RESIDUAL)]
     assert devices
     for device in devices:
         button, timed = (next(s for s in steps if s.key == f"rcd {what}:{device.id}") for what in ("button", "time"))

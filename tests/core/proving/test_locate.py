@@ -9,6 +9,7 @@ import networkx as nx
 import numpy as np
 import pytest
 from tests.effort import some, times
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.ids import PinRef
@@ -168,7 +169,7 @@ def test_readings_that_contradict_each_other_explain_nothing() -> None:
 
 
 def test_every_fault_has_words_and_a_repair() -> None:
-    evaluation = Evaluation(kelp_shed())
+    evaluation = plan_for(kelp_shed())
     panel, tags = evaluation.get(DEAD_PANEL), evaluation.get(NAMES).tag
 
     def label(pin: PinRef) -> str:
@@ -182,7 +183,7 @@ def test_every_fault_has_words_and_a_repair() -> None:
 
 
 def test_a_repair_repeats_the_tests_of_what_it_touches_and_no_others() -> None:
-    evaluation = Evaluation(wash_drum())
+    evaluation = plan_for(wash_drum())
     plan, panel = evaluation.get(TESTS), evaluation.get(DEAD_PANEL)
     fault = next(f for f in single_faults(panel) if f.wrong is FaultKind.OFF and f.what.startswith("c1.S.start:3"))
     again = repeated_after((fault,), plan)

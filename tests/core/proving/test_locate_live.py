@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 import pytest
 from tests.effort import times
+from tests.shared_plan import plan_for
 
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
@@ -43,7 +44,7 @@ DRUM = CircuitId("c1")
 
 @pytest.fixture(scope="module")
 def drum() -> Evaluation[Job]:
-    return Evaluation(wash_drum())
+    return plan_for(wash_drum())
 
 
 def dead_probes(evaluation: Evaluation[Job], fault: InjectedFault) -> list[Probe] | None:

@@ -5,6 +5,7 @@ import itertools
 import pytest
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import share
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import JOB_CIRCUIT_INPUTS, Job
@@ -43,14 +44,14 @@ def test_the_coil_is_dead_until_it_is_started() -> None:
 
 
 def test_without_a_neutral_the_other_line_is_touched_and_24_v_is_direct() -> None:
-    american = Evaluation(frost_fan())
+    american = plan_for(frost_fan())
     assert next(row.expected for row in told(american, "L1")) == "480 V AC"
-    assert told(Evaluation(kelp_shed()), "12")[0].expected == "24 V DC"
+    assert told(plan_for(kelp_shed()), "12")[0].expected == "24 V DC"
 
 
 @pytest.mark.parametrize("name", share(SAMPLES, 2)[::6])
 def test_every_potential_of_every_kind_of_job_can_be_asked(name: str) -> None:
-    evaluation = Evaluation(sample(name))
+    evaluation = plan_for(sample(name))
     facts, energised = evaluation.get(PANEL_FACTS), evaluation.get(ENERGISED)
     with_rows = 0
     for net in evaluation.get(NETS).nets:

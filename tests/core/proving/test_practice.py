@@ -2,6 +2,7 @@
 
 import pytest
 from tests.effort import times
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.ids import DeviceId, PinRef, read_pin
@@ -67,13 +68,13 @@ def test_who_follows_the_hints_finds_it_and_pays_for_them() -> None:
 
 def test_a_panel_without_the_kind_has_no_such_lesson() -> None:
     assert lesson_faults(PANEL, [], Lesson.OPEN_WIRE, 1) == (), "no card shows it"
-    fan = Evaluation(frost_fan())
+    fan = plan_for(frost_fan())
     assert lesson_faults(fan.get(DEAD_PANEL), CARDS[:0], Lesson.TWO, 1) == ()
 
 
 def test_a_back_feed_joins_two_supplies_and_no_earth() -> None:
     """By hand: the fan has a control transformer, the drum has none, so that it has nothing of the kind."""
-    fan = Evaluation(frost_fan())
+    fan = plan_for(frost_fan())
     panel = fan.get(DEAD_PANEL)
     cards = [test for test in fan.get(TESTS).tests if test.stage is not ProvingStage.INSULATION]
     numbers = fan.get(NETS).of_pin

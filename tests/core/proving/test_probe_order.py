@@ -5,6 +5,7 @@ from itertools import pairwise, permutations
 import numpy as np
 import pytest
 from tests.effort import times
+from tests.shared_plan import plan_for
 
 from riktig.core.door import DOOR
 from riktig.core.evaluation import Evaluation
@@ -52,7 +53,7 @@ def test_the_order_is_one_of_all_tests_and_the_same_each_time() -> None:
 
 
 def test_every_point_of_every_test_has_a_place() -> None:
-    evaluation = Evaluation(kelp_shed())
+    evaluation = plan_for(kelp_shed())
     facts = evaluation.get(PANEL_FACTS)
     places = pin_places(facts.circuits, evaluation.get(LAYOUT), evaluation.get(DOOR))
     points = {point.pin for test in evaluation.get(TESTS).tests for point in (test.black, test.red)}

@@ -3,16 +3,16 @@
 import pytest
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import share
+from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Can
-from riktig.core.evaluation import Evaluation
 from riktig.core.proving import FUNCTION, PANEL_FACTS, SWITCH_BOX, BoxPlace, Imitates, draw_switch_box, places_in
 from riktig.core.schematic import Zone
 from riktig.demo_job import frost_fan, kelp_shed
 
 
 def box_of_shed() -> dict[str, BoxPlace]:
-    return {place.device.removeprefix("c4."): place for place in Evaluation(kelp_shed()).get(SWITCH_BOX)}
+    return {place.device.removeprefix("c4."): place for place in plan_for(kelp_shed()).get(SWITCH_BOX)}
 
 
 def test_floats_of_the_pump_are_switches_at_their_terminals_with_the_control_voltage() -> None:
@@ -31,7 +31,7 @@ def test_floats_of_the_pump_are_switches_at_their_terminals_with_the_control_vol
 
 @pytest.mark.parametrize("name", share(SAMPLES, 0)[::4])
 def test_everything_outside_has_one_place(name: str) -> None:
-    evaluation = Evaluation(sample(name))
+    evaluation = plan_for(sample(name))
     facts, box = evaluation.get(PANEL_FACTS), evaluation.get(SWITCH_BOX)
     outside = [
         device.id
@@ -49,7 +49,7 @@ def test_everything_outside_has_one_place(name: str) -> None:
 
 
 def test_a_step_says_which_place_of_the_box_it_moves() -> None:
-    evaluation = Evaluation(kelp_shed())
+    evaluation = plan_for(kelp_shed())
     box = evaluation.get(SWITCH_BOX)
     raised = next(step for step in evaluation.get(FUNCTION) if step.done == "raise B5")
     (words,) = places_in(box, raised.done)
@@ -58,6 +58,6 @@ def test_a_step_says_which_place_of_the_box_it_moves() -> None:
 
 
 def test_a_north_american_thermostat_lies_on_control_voltage() -> None:
-    box = Evaluation(frost_fan()).get(SWITCH_BOX)
+    box = plan_for(frost_fan()).get(SWITCH_BOX)
     thermostat = next(place for place in box if "thermostat" in place.purpose)
     assert (thermostat.imitates, thermostat.volts) == (Imitates.SWITCH, "120 V AC")

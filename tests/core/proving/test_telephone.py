@@ -3,8 +3,8 @@
 import pytest
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import share
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import CircuitId, Job
 from riktig.core.proving import (
     ENERGISED,
@@ -19,7 +19,7 @@ from riktig.demo_job import kelp_shed, wash_drum
 
 
 def table_of(job: Job, circuit: str) -> TelephoneTable:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     return telephone_table(evaluation.get(PANEL_FACTS), evaluation.get(ENERGISED), CircuitId(circuit))
 
 

@@ -3,9 +3,9 @@
 import networkx as nx
 import pytest
 from tests.core.schematic.builders import START, STOP, door_begun, one_motor
+from tests.shared_plan import plan_for
 
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.ids import DeviceId, PinRef
 from riktig.core.job import Insertable, Job, JoinHow, RunLamp, add_load, new_job, set_enclosure
 from riktig.core.plate import LAYOUT, join_parts
@@ -35,7 +35,7 @@ from riktig.devices import LEADS_OHM, BenchMeter, SimulatedPanel
 
 
 def plan_of(job: Job) -> TestPlan:
-    return Evaluation(job).get(TESTS)
+    return plan_for(job).get(TESTS)
 
 
 def reading(test: Test, ohm: float | None, outcome: Outcome | None = None, number: int = 0) -> Record:
@@ -46,7 +46,7 @@ def reading(test: Test, ohm: float | None, outcome: Outcome | None = None, numbe
 
 
 def all_read(job: Job) -> list[Record]:
-    meter, panel = BenchMeter(), SimulatedPanel(Evaluation(job).get(DEAD_PANEL))
+    meter, panel = BenchMeter(), SimulatedPanel(plan_for(job).get(DEAD_PANEL))
     return [reading(test, meter.read(test, panel)) for test in plan_of(job).tests]
 
 
@@ -58,7 +58,7 @@ def test_every_wire_every_bond_and_every_pair_of_potentials_has_a_test() -> None
     job = one_motor()
     found = plan_of(job)
     of_wires = {t.wire for t in found.of(ProvingStage.WIRES) if t.wire}
-    assert of_wires == {w.key for w in Evaluation(job).get(WIRING).wires}
+    assert of_wires == {w.key for w in plan_for(job).get(WIRING).wires}
     assert {t.title for t in found.of(ProvingStage.BONDS)} == {
         "Bond of E1:1, at the bare metal",
         "Bond of E2:1, at the bare metal",
@@ -149,7 +149,7 @@ def test_a_sound_panel_passes_every_dead_test_on_the_simulated_meter() -> None:
 
 def test_a_missing_wire_and_a_short_are_read_as_what_they_are() -> None:
     job = one_motor()
-    plan, meter = Evaluation(job), BenchMeter()
+    plan, meter = plan_for(job), BenchMeter()
     wire = next(w for w in plan.get(WIRING).wires if w.name == "8 F3:96 to S1:1")
     short = next(test for test in plan_of(job).of(ProvingStage.SHORTS) if test.title == "X2:U against X2:V")
     faults = (
@@ -227,8 +227,8 @@ def test_what_a_link_a_comb_or_a_busbar_joins_is_measured_in_place_of_the_wires(
     leads = (
         (DeviceId("c1.F"), DeviceId("c1.K")) if how is JoinHow.LINK else tuple(DeviceId(f"c{n}.F") for n in (1, 2, 3))
     )
-    joined = join_parts(job, Evaluation(job).get(LAYOUT), leads, how)
-    before, after = Evaluation(job), Evaluation(joined)
+    joined = join_parts(job, plan_for(job).get(LAYOUT), leads, how)
+    before, after = plan_for(job), plan_for(joined)
     links = [test for test in after.get(TESTS).tests if test.key.startswith("link:")]
     # By hand: three poles from breaker to contactor; on a bar two breakers beyond the first, three phases each.
     assert len(links) == (3 if how is JoinHow.LINK else 6)

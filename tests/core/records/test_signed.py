@@ -7,10 +7,10 @@ from dataclasses import replace
 from pathlib import Path
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.cli import main
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.proving import TESTS, reading_facts
 from riktig.core.records import NewRecord, Operation, Outcome, Signer, StoredEntry, WireDone, digest_of, new_private_key
 from riktig.core.records.codec import FIRST_DIGEST
@@ -24,7 +24,7 @@ IDA = Signer(bytes(range(32)))
 
 def signed_file(path: Path, signer: Signer | None = IDA) -> Path:
     file = JobFile.create(path, wash_drum(), who="Ida", at="t", signer=signer)
-    tests = Evaluation(wash_drum()).get(TESTS).tests
+    tests = plan_for(wash_drum()).get(TESTS).tests
     for number in range(12):
         test = tests[number]
         outcome, ohm = (Outcome.FAILED, 9.0) if number % 4 == 1 else (Outcome.PASSED, 0.2)

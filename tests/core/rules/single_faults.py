@@ -11,9 +11,9 @@ from dataclasses import dataclass, replace
 from functools import cache
 
 from tests.core.rules import spoiling as by
+from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import parts_of
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Access,
     Command,
@@ -69,14 +69,14 @@ class Fault:
 @cache
 def sound(demo: str) -> View:
     """A demonstration as derived, unbroken."""
-    return Evaluation(DEMOS[demo]()).get(VIEW)
+    return plan_for(DEMOS[demo]()).get(VIEW)
 
 
 def spoilt(fault: Fault) -> View:
     """The panel with a fault in it."""
     view = sound(fault.demo)
     if fault.in_job is not None:
-        view = Evaluation(with_names_recorded(fault.in_job(DEMOS[fault.demo]()))).get(VIEW)
+        view = plan_for(with_names_recorded(fault.in_job(DEMOS[fault.demo]()))).get(VIEW)
     return fault.in_view(view) if fault.in_view is not None else view
 
 

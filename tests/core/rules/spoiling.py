@@ -3,9 +3,10 @@
 from collections.abc import Callable, Iterable
 from dataclasses import replace
 
+from tests.shared_plan import plan_for
+
 from riktig.core.catalogue import Behaviour, Can, Unit
 from riktig.core.edits import SetStrip
-from riktig.core.evaluation import Evaluation
 from riktig.core.holes import Blocker
 from riktig.core.job import (
     Circuit,
@@ -115,16 +116,16 @@ def green_terminal(job: Job) -> Job:
 
 def jumper_over_mains(job: Job) -> Job:
     order = tuple(DeviceId(name) for name in ("c4.B.stop.Xb", "c4.X.U", "c4.B.start.Xa"))
-    return SetStrip("own", order).apply(Evaluation(kelp_shed()))
+    return SetStrip("own", order).apply(plan_for(kelp_shed()))
 
 
 def pushed(job: Job) -> Job:
-    return move_block(job, Evaluation(job).get(LAYOUT), DeviceId("c1.FC"), 1, 80.0)
+    return move_block(job, plan_for(job).get(LAYOUT), DeviceId("c1.FC"), 1, 80.0)
 
 
 def apart_on_the_plate(job: Job) -> Job:
     """One contactor of a pair with a place of its own, as an older file can have it."""
-    fixed = move_block(job, Evaluation(job).get(LAYOUT), DeviceId("c3.K"), 1, 2.0)
+    fixed = move_block(job, plan_for(job).get(LAYOUT), DeviceId("c3.K"), 1, 2.0)
     assert fixed.plate is not None
     placed = (*fixed.plate.placements, Placement(DeviceId("c3.KR"), 1, 500.0))
     return replace(fixed, plate=replace(fixed.plate, placements=placed))
@@ -132,7 +133,7 @@ def apart_on_the_plate(job: Job) -> Job:
 
 def upside_down(job: Job) -> Job:
     """The plate kept as it is, and the cables said to come in from above."""
-    fixed = move_block(job, Evaluation(job).get(LAYOUT), DeviceId("c1.FC"), 1, 150.0)
+    fixed = move_block(job, plan_for(job).get(LAYOUT), DeviceId("c1.FC"), 1, 150.0)
     return set_enclosure(fixed, field_entry=EntrySide.TOP)
 
 

@@ -2,6 +2,7 @@
 
 import pytest
 from tests.core.schematic.test_net_sources import two_motors
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import CircuitId, EarthScheme, Job, OwnDevice, OwnRung, Recipe, add_load, new_job, set_practice
@@ -70,7 +71,7 @@ def test_a_second_earth_root_fails(rungs: tuple[tuple[str, str, str], ...], devi
 def test_an_earth_of_ones_own_gets_its_conductor() -> None:
     """What the builder joins to PE is wired to a way of the bar like everything else."""
     found = findings_of(
-        Evaluation(with_names_recorded(with_own(("dc.plus", "XL9:1-2", "PE"), devices=(LINK,)))).get(RULES)
+        plan_for(with_names_recorded(with_own(("dc.plus", "XL9:1-2", "PE"), devices=(LINK,)))).get(RULES)
     )
     assert not any(finding.code == "E13" and "no conductor leads" in finding.message for finding in found)
 
@@ -88,7 +89,7 @@ def test_every_cable_finds_its_way_on_the_bar(motors: int) -> None:
     job = set_practice(new_job("E", "bars"), earths=EarthScheme.BAR)
     for n in range(motors):
         job = add_load(job, f"fan {n}", 1.5)
-    evaluation = Evaluation(with_names_recorded(job))
+    evaluation = plan_for(with_names_recorded(job))
     cables = [cable for cable in evaluation.get(STRIPS).cables if not cable.is_supply]
     assert len(cables) == motors
     assert all(any(core.name == "green-yellow" for core in cable.cores) for cable in cables)
@@ -101,7 +102,7 @@ def test_a_cable_that_finds_no_way_fails() -> None:
     for n in range(3):
         job = add_load(job, f"fan {n}", 1.5)
     job = with_names_recorded(job)
-    bars = [d for d in Evaluation(job).get(CIRCUITS).devices if d.kind_id == "earth_bar"]
+    bars = [d for d in plan_for(job).get(CIRCUITS).devices if d.kind_id == "earth_bar"]
     ways = 7 * len(bars)
     for n in range(ways):
         job = add_device(job, CircuitId("c1"), OwnDevice(f"E{n + 20}", "panel_socket", "plate", f"socket {n}"))

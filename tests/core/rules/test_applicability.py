@@ -5,6 +5,7 @@ import re
 import pytest
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import share
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import Rulebook, add_load, new_job, set_practice
@@ -23,7 +24,7 @@ def results(name: str) -> dict[str, ClauseResult]:
 
 def test_an_empty_panel_meets_nothing_of_loads() -> None:
     """By hand: without a load there is no overload, coil, lamp, socket, start or float to look at."""
-    empty = {r.code: r for r in Evaluation(with_names_recorded(new_job())).get(RULES)}
+    empty = {r.code: r for r in plan_for(with_names_recorded(new_job())).get(RULES)}
     for code in ("E04", "E05", "E10", "E15", "C01", "C06", "C07", "C13", "C14", "C15", "C20", "C21", "C22", "N03"):
         assert empty[code].verdict is Verdict.NOT_APPLICABLE, code
         assert empty[code].not_applicable
@@ -55,17 +56,17 @@ def test_no_clause_of_any_job_meets_on_nothing(name: str) -> None:
 
 def test_what_was_found_counts_whatever_the_table_says() -> None:
     """A clause that does not apply but found something stands with its findings."""
-    view = Evaluation(wash_drum()).get(VIEW)
+    view = plan_for(wash_drum()).get(VIEW)
     assert why_not_applicable("E16", view)
     assert why_not_applicable("X99", view) == ""
-    for result in Evaluation(with_names_recorded(add_load(new_job(), "fan", 1.5))).get(RULES):
+    for result in plan_for(with_names_recorded(add_load(new_job(), "fan", 1.5))).get(RULES):
         assert not (result.findings and result.verdict is Verdict.NOT_APPLICABLE)
 
 
 def test_no_clause_of_a_north_american_job_cites_a_european_standard() -> None:
     """ISO 13849-1 and IEC 61131-3 are cited by NFPA 79 and by the controllers themselves."""
     for job in (frost_fan(), with_names_recorded(set_practice(kelp_shed(), rulebook=Rulebook.UL))):
-        for result in Evaluation(job).get(RULES):
+        for result in plan_for(job).get(RULES):
             cited = result.clause.replace("ISO 13849-1", "")
             assert "IEC" not in cited, (result.code, result.clause)
             assert "EN " not in cited, (result.code, result.clause)

@@ -9,6 +9,7 @@ from dataclasses import replace
 
 import pytest
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
@@ -163,14 +164,14 @@ def test_a_dangerous_circuit_fails_by_the_clause_that_knows_it(name: str) -> Non
 def test_the_sound_circuits_they_were_made_from_fail_nothing() -> None:
     for job in (one_motor(), both_ways(), small()):
         assert not [finding for finding in fails(job) if finding.code in ("C04", "C11", "E04", "E10", "E11", "E12")]
-        assert all(step.passed for outcome in Evaluation(job).get(BEHAVIOURS) for step in outcome.steps)
-        assert Evaluation(job).get(FEED_FAULTS) == ()
+        assert all(step.passed for outcome in plan_for(job).get(BEHAVIOURS) for step in outcome.steps)
+        assert plan_for(job).get(FEED_FAULTS) == ()
 
 
 def test_a_change_that_only_keeps_a_load_from_running_is_for_a_person_to_judge() -> None:
     """Without the start button, or without its own contact: nothing is on that must be off."""
     for element in ("c1.S.start/3-4", "c1.K/13-14"):
-        result = next(r for r in Evaluation(without(one_motor(), element)).get(RULES) if r.code == "C11")
+        result = next(r for r in plan_for(without(one_motor(), element)).get(RULES) if r.code == "C11")
         assert result.verdict is Verdict.JUDGE
 
 
@@ -187,7 +188,7 @@ def test_a_circuit_of_which_nothing_changed_is_not_tried_again() -> None:
 @pytest.mark.parametrize(("kw", "verdict"), [(0.37, Verdict.MEETS), (0.75, Verdict.FAILS)])
 def test_a_motor_of_half_a_kilowatt_needs_no_overload_and_a_larger_one_does(kw: float, verdict: Verdict) -> None:
     """IEC 60204-1 7.3.1, from memory: above 0.5 kW."""
-    view = Evaluation(with_names_recorded(add_load(new_job("S", "small"), "stirrer", kw))).get(VIEW)
+    view = plan_for(with_names_recorded(add_load(new_job("S", "small"), "stirrer", kw))).get(VIEW)
     bare = FeedFault(FeedKind.NO_OVERLOAD, DeviceId("c1.M"), "{c1.M} is bare.")
     results = [clause(replace(view, feed_faults=(bare,))) for clause in CLAUSES]
     assert next(result.verdict for result in results if result.code == "E10") is verdict
@@ -196,7 +197,7 @@ def test_a_motor_of_half_a_kilowatt_needs_no_overload_and_a_larger_one_does(kw: 
 def test_a_motor_past_its_soft_starter_is_for_the_engineer() -> None:
     job = add_load(set_supply(new_job("B", "bypass"), neutral=True), "fan", 7.5, start=Start.SOFT)
     job = with_names_recorded(set_param(with_names_recorded(job), C1, "bypass", "contactor"))
-    result = next(r for r in Evaluation(job).get(RULES) if r.code == "E10")
+    result = next(r for r in plan_for(job).get(RULES) if r.code == "E10")
     assert result.verdict is Verdict.JUDGE
     assert "where it measures" in result.findings[0].message
 
@@ -276,7 +277,7 @@ def test_what_protects_a_wire_by_hand(limit: Limit, carries: float, length: floa
 
 
 def test_wires_that_were_not_looked_at_are_counted_as_such() -> None:
-    evaluation = Evaluation(one_motor())
+    evaluation = plan_for(one_motor())
     result = next(r for r in evaluation.get(RULES) if r.code == "W05")
     counts = [int(words.split()[0]) for words in result.evidence]
     assert sum(counts) == len(evaluation.get(WIRING).wires)

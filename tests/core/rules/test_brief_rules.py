@@ -3,6 +3,7 @@
 from collections.abc import Callable
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
@@ -107,7 +108,7 @@ def test_evening_the_ways_out_brings_the_lines_together() -> None:
     assert fixed.practice.way_order is WayOrder.EVEN
 
     def spread(one: Job) -> float:
-        lines = Evaluation(one).get(PROPOSAL).incoming.lines
+        lines = plan_for(one).get(PROPOSAL).incoming.lines
         return max(lines) - min(lines)
 
     assert spread(fixed) < spread(job)
@@ -125,7 +126,7 @@ def test_a_panel_too_large_for_any_box_says_so() -> None:
 
 def test_a_supply_from_elsewhere_gets_its_warning_label() -> None:
     job = add_source(wash_drum(), "Fire alarm", 24.0, "the fire panel")
-    warnings = Evaluation(with_names_recorded(job)).get(LABELS).on(Medium.WARNING)
+    warnings = plan_for(with_names_recorded(job)).get(LABELS).on(Medium.WARNING)
     said = [" ".join(label.lines) for label in warnings]
     assert any("FIRE ALARM" in text and "the fire panel" in text and "24 V DC" in text for text in said)
 
@@ -138,7 +139,7 @@ def test_the_demonstrations_have_nothing_in_the_brief_that_fails() -> None:
 
 def test_the_protective_conductor_is_judged_by_the_rulebook_of_the_job() -> None:
     """NEC 250.122 behind 100 A: 8 AWG, where IEC would ask for 16 mm² beside 4 AWG."""
-    result = next(r for r in Evaluation(frost_fan()).get(RULES) if r.code == "E08")
+    result = next(r for r in plan_for(frost_fan()).get(RULES) if r.code == "E08")
     assert frost_fan().practice.rulebook is Rulebook.UL
     assert result.clause.startswith("NEC 250.122")
     assert result.findings == ()

@@ -4,8 +4,8 @@ import re
 from pathlib import Path
 
 import pytest
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job
 from riktig.core.labels import LABELS, Medium
 from riktig.core.proving import FUNCTION
@@ -28,7 +28,7 @@ def test_every_caution_stands_there_once() -> None:
 
 @pytest.mark.parametrize("row", ROWS, ids=lambda row: row[0])
 def test_the_test_that_sees_it_is_there(row: list[str]) -> None:
-    codes = {result.code for result in Evaluation(wash_drum()).get(RULES)}
+    codes = {result.code for result in plan_for(wash_drum()).get(RULES)}
     assert len(row) == 5
     assert re.search(rf"def {row[4]}\(", WRITTEN), f"{row[0]}: {row[4]}"
     for code in re.findall(r"\b[BCEMNPW]\d\d\b", row[3]):
@@ -38,7 +38,7 @@ def test_the_test_that_sees_it_is_there(row: list[str]) -> None:
 @pytest.mark.parametrize("job", [wash_drum(), kelp_shed(), frost_fan()], ids=["drum", "shed", "fan"])
 def test_the_door_says_who_may_open_it_and_what_to_do_first(job: Job) -> None:
     """S01 and S16."""
-    plates = [label for label in Evaluation(job).get(LABELS).on(Medium.WARNING) if label.where == "door, outside"]
+    plates = [label for label in plan_for(job).get(LABELS).on(Medium.WARNING) if label.where == "door, outside"]
     door = next(label for label in plates if "INSIDE" in label.lines[0])
     assert re.search(r"Only skilled persons .* switch off, lock and prove dead", door.lines[1])
 
@@ -46,7 +46,7 @@ def test_the_door_says_who_may_open_it_and_what_to_do_first(job: Job) -> None:
 def test_a_motor_that_reverses_is_stopped_between_its_ways() -> None:
     """S10: between running one way and starting the other it is off, or a press of the other changes nothing."""
     running = ""
-    for step in Evaluation(kelp_shed()).get(FUNCTION):
+    for step in plan_for(kelp_shed()).get(FUNCTION):
         ways = {words.rpartition(" ")[2] for words in step.expected if words.startswith("M3 ")}
         for way in ("forward", "reverse"):
             if way in ways:

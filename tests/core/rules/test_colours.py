@@ -3,8 +3,8 @@
 from dataclasses import replace
 
 import pytest
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Colours,
     ControlSupply,
@@ -38,7 +38,7 @@ def panel(rulebook: Rulebook = Rulebook.IEC, **practice: object) -> Job:
 
 
 def clause(job: Job) -> ClauseResult:
-    return next(r for r in Evaluation(with_names_recorded(job)).get(RULES) if r.code == "W03")
+    return next(r for r in plan_for(with_names_recorded(job)).get(RULES) if r.code == "W03")
 
 
 def failing(job: Job) -> list[Finding]:
@@ -101,7 +101,7 @@ def test_a_live_wire_in_white_or_grey_fails_in_north_america(colour: str, rulebo
 @pytest.mark.parametrize("colour", ["green-yellow", "green"])
 def test_a_wire_as_it_is_counts_not_the_table(colour: str) -> None:
     """One wire of power re-coloured, one earth in black: both are found on the wires themselves."""
-    view = Evaluation(with_names_recorded(panel())).get(VIEW)
+    view = plan_for(with_names_recorded(panel())).get(VIEW)
     wires = list(view.wiring.wires)
     power = next(n for n, wire in enumerate(wires) if wire.colour == "black")
     earth = next(n for n, wire in enumerate(wires) if wire.colour == "green-yellow")

@@ -4,10 +4,10 @@ from dataclasses import replace
 
 import pytest
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Behaviour, Unit
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import Access, Command, Job, LoadId, add_load
 from riktig.core.rules import RULES, VIEW, ClauseResult, QuickFix, Verdict, apply_mend
 from riktig.core.rules.door import stacks_hold_their_contacts
@@ -20,7 +20,7 @@ def pump(access: Access) -> Job:
 
 
 def clause(job: Job, code: str) -> ClauseResult:
-    return next(result for result in Evaluation(job).get(RULES) if result.code == code)
+    return next(result for result in plan_for(job).get(RULES) if result.code == code)
 
 
 def test_a_pump_that_anyone_can_leave_in_hand_is_for_a_person_to_judge_and_a_key_mends_it() -> None:
@@ -32,7 +32,7 @@ def test_a_pump_that_anyone_can_leave_in_hand_is_for_a_person_to_judge_and_a_key
     assert finding.quick_fix is not None
     fixed = apply_mend(job, finding.quick_fix)
     assert fixed.load(LoadId("m2")).access is Access.KEY
-    assert {d.kind_id for d in Evaluation(fixed).get(CIRCUITS).devices} >= {"key_hoa"}
+    assert {d.kind_id for d in plan_for(fixed).get(CIRCUITS).devices} >= {"key_hoa"}
     assert clause(fixed, "P09").verdict is Verdict.MEETS
     assert any("who holds the key" in said for said in clause(fixed, "P09").evidence)
 
@@ -44,7 +44,7 @@ def test_a_selector_drawn_by_hand_is_not_turned_into_a_key_by_itself() -> None:
 
 def test_seven_contacts_on_one_operator_are_one_too_many() -> None:
     """Common practice, no source: three side by side, two behind each other."""
-    view = Evaluation(one_motor()).get(VIEW)
+    view = plan_for(one_motor()).get(VIEW)
     units = tuple(Unit(f"{n}3-{n}4", (f"{n}3", f"{n}4"), Behaviour.NO) for n in range(1, 8))
     seats = tuple(
         replace(seat, part=replace(seat.part, kind=replace(seat.part.kind, units=units)))

@@ -3,8 +3,8 @@
 from dataclasses import replace
 
 import pytest
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
 from riktig.core.job import (
     CircuitId,
@@ -45,11 +45,11 @@ def with_stop(start: Start, command: Command, built: str = "safety relay", **pra
 
 
 def clause(job: Job) -> ClauseResult:
-    return next(r for r in Evaluation(with_names_recorded(job)).get(RULES) if r.code == "C13")
+    return next(r for r in plan_for(with_names_recorded(job)).get(RULES) if r.code == "C13")
 
 
 def played(job: Job, *steps: str) -> tuple[StepResult, ...]:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     return run_script(evaluation.get(CIRCUITS), evaluation.get(NETS), CircuitId("c100"), steps)
 
 
@@ -193,7 +193,7 @@ def test_without_control_voltage_it_lets_go_and_must_be_reset(control: ControlSu
 def test_what_other_circuits_switch_stops_too(built: str, recipe: Recipe) -> None:
     job = with_names_recorded(add_circuit(with_stop(Start.DIRECT, Command.BUTTONS, built), recipe, "more"))
     assert not [f for f in clause(job).findings if f.verdict is Verdict.FAILS]
-    assert all(outcome.passed for outcome in Evaluation(job).get(BEHAVIOURS))
+    assert all(outcome.passed for outcome in plan_for(job).get(BEHAVIOURS))
 
 
 def test_a_valve_past_the_stop_fails() -> None:
@@ -207,10 +207,10 @@ def test_a_stop_of_an_earlier_job_stays_as_it_was_built() -> None:
     """A circuit without the choice is of three relays; one that is added now has a safety relay as a part."""
     new = add_circuit(add_load(new_job("E", "stop"), "fan", 1.5), Recipe.EMERGENCY_STOP)
     old = replace(new, circuits=(*new.circuits[:-1], replace(new.circuits[-1], params=())))
-    kinds = [{d.kind_id for d in Evaluation(with_names_recorded(job)).get(CIRCUITS).devices} for job in (new, old)]
+    kinds = [{d.kind_id for d in plan_for(with_names_recorded(job)).get(CIRCUITS).devices} for job in (new, old)]
     assert "safety_relay" in kinds[0] - kinds[1]
     assert "relay" in kinds[1] - kinds[0]
-    rows = [row[1] for row in schedule("bom", Evaluation(with_names_recorded(new))).rows]
+    rows = [row[1] for row in schedule("bom", plan_for(with_names_recorded(new))).rows]
     assert "safety relay, two channels, monitored reset, 2 NO, coil 230 V 50 Hz" in rows
 
 
@@ -225,7 +225,7 @@ def test_trip_lamp_and_alarm_stay_alive() -> None:
 
 def test_the_reset_is_blue() -> None:
     """IEC 60204-1 10.2.1: reset blue, white, grey or black, never green."""
-    parts = {str(d): part for d, part in Evaluation(with_stop(Start.DIRECT, Command.BUTTONS)).get(SIZING).parts.items()}
+    parts = {str(d): part for d, part in plan_for(with_stop(Start.DIRECT, Command.BUTTONS)).get(SIZING).parts.items()}
     assert parts["c100.S.reset"].colour == "blue"
 
 
@@ -236,7 +236,7 @@ def test_the_recipe_does_what_it_says(american: bool, built: str) -> None:
     if american:
         job = set_supply(job, voltage_v=480.0, voltage_to_neutral_v=277.0, frequency_hz=60.0, neutral=False)
         job = with_names_recorded(set_practice(job, rulebook=Rulebook.UL))
-    outcome = next(o for o in Evaluation(job).get(BEHAVIOURS) if o.circuit == "c100")
+    outcome = next(o for o in plan_for(job).get(BEHAVIOURS) if o.circuit == "c100")
     assert outcome.passed
 
 
@@ -245,7 +245,7 @@ def test_without_one_nothing_is_claimed() -> None:
     result = clause(add_load(new_job("E", "none"), "fan", 1.5))
     assert [finding.verdict for finding in result.findings] == [Verdict.JUDGE]
     assert "risk assessment" in result.findings[0].message
-    still = next(r for r in Evaluation(new_job("E", "nothing moves")).get(RULES) if r.code == "C13")
+    still = next(r for r in plan_for(new_job("E", "nothing moves")).get(RULES) if r.code == "C13")
     assert still.verdict is Verdict.NOT_APPLICABLE
 
 
@@ -257,8 +257,8 @@ def test_what_the_controller_moves_in_the_field_stops_too(wetting: Wetting, buil
     job = add_signal(job, "drain valve", wetting=wetting, direction=Direction.OUT, watts=8.0)
     job = with_names_recorded(job)
     assert not [f for f in clause(job).findings if f.verdict is Verdict.FAILS]
-    valve = next(d for d in Evaluation(job).get(CIRCUITS).devices if d.kind_id == "valve")
-    panel = Panel(Evaluation(job).get(CIRCUITS), Evaluation(job).get(NETS))
+    valve = next(d for d in plan_for(job).get(CIRCUITS).devices if d.kind_id == "valve")
+    panel = Panel(plan_for(job).get(CIRCUITS), plan_for(job).get(NETS))
     cards = [d for d in panel.circuits.devices if d.kind_id == "outputs"]
     panel.operator_state.outputs |= {(card.id, unit.name) for card in cards for unit in card.kind.units}
     pressed, stop, reset = panel.operator_state.pressed, DeviceId("c100.S"), DeviceId("c100.S.reset")

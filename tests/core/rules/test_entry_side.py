@@ -1,8 +1,8 @@
 """P11: terminals stand where their cables come in; the site list names what is fitted beside a load."""
 
 import pytest
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports.lists import schedule
 from riktig.core.job import (
     CircuitId,
@@ -25,7 +25,7 @@ from riktig.demo_job import DEMOS, demo_job
 
 
 def clause(job: Job, code: str) -> ClauseResult:
-    return next(r for r in Evaluation(job).get(RULES) if r.code == code)
+    return next(r for r in plan_for(job).get(RULES) if r.code == code)
 
 
 @pytest.mark.parametrize("name", DEMOS)
@@ -51,7 +51,7 @@ def test_a_first_layout_follows_the_side_that_the_brief_gives(side: EntrySide) -
 
 
 def site(job: Job) -> str:
-    return " ".join(str(row[1]) for row in schedule("site", Evaluation(job)).rows)
+    return " ".join(str(row[1]) for row in schedule("site", plan_for(job)).rows)
 
 
 def test_an_isolator_beside_the_load_is_work_for_the_site() -> None:
@@ -65,7 +65,7 @@ def test_an_isolator_beside_the_load_is_work_for_the_site() -> None:
 
 
 def test_an_operator_says_whether_it_springs_back() -> None:
-    rows = schedule("operators", Evaluation(demo_job("kelp-shed"))).rows
+    rows = schedule("operators", plan_for(demo_job("kelp-shed"))).rows
     let_go = {str(row[3]).split(",")[0].split(" ")[0]: row[9] for row in rows if row[9]}
     assert set(let_go.values()) == {"stays", "springs back"}
     assert all(row[9] == "springs back" for row in rows if str(row[3]).startswith("push-button"))
@@ -81,7 +81,7 @@ def main_contactor(switched_by: str) -> Job:
 
 @pytest.mark.parametrize("switched_by", ["a selector on the door", "the main switch alone"])
 def test_a_main_contactor_comes_in_by_a_selector_or_with_the_main_switch(switched_by: str) -> None:
-    evaluation = Evaluation(main_contactor(switched_by))
+    evaluation = plan_for(main_contactor(switched_by))
     c11 = next(r for r in evaluation.get(RULES) if r.code == "C11")
     assert not c11.findings
     doors = {str(row[1]) for row in schedule("operators", evaluation).rows}
@@ -108,7 +108,7 @@ def doubtful(count: int) -> Job:
 @pytest.mark.parametrize("count", [1, 2, 4])
 def test_a_further_earth_stud_has_its_place_its_hole_its_wire_and_its_test(count: int) -> None:
     """It hangs on the one tree of the protective conductor (IEC 60204-1 8.2.3, from memory)."""
-    evaluation = Evaluation(doubtful(count))
+    evaluation = plan_for(doubtful(count))
     tags = {evaluation.get(NAMES).tag[DeviceId(f"c1.E{n}")] for n in range(count)}
     for row in evaluation.get(RULES):
         assert not [f.message for f in row.findings if any(tag in f.message.split() for tag in tags)], row.code

@@ -3,8 +3,8 @@
 from dataclasses import replace
 
 import pytest
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.ids import CircuitId, DeviceId
 from riktig.core.job import Circuit, Job, OwnDevice, OwnRung, Recipe, Rulebook, Start, add_load, new_job, set_practice
 from riktig.core.keys import DeviceKey
@@ -14,7 +14,7 @@ from riktig.demo_job import frost_fan, kelp_shed
 
 
 def judged(job: Job) -> ClauseResult:
-    return next(result for result in Evaluation(job).get(RULES) if result.code == "E19")
+    return next(result for result in plan_for(job).get(RULES) if result.code == "E19")
 
 
 def every_start(rulebook: Rulebook = Rulebook.IEC) -> Job:

@@ -1,8 +1,8 @@
 """E24: the feeder of motors by NEC 430.62 and 240.6, worked by hand, from memory."""
 
 import pytest
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job, Protection, Rulebook, add_load, new_job, set_practice, set_supply
 from riktig.core.rules import RULES, ClauseResult, Verdict
 from riktig.core.schematic import with_names_recorded
@@ -19,7 +19,7 @@ def three_motors(upstream_a: float) -> Job:
 
 
 def clause(job: Job) -> ClauseResult:
-    return next(result for result in Evaluation(job).get(RULES) if result.code == "E24")
+    return next(result for result in plan_for(job).get(RULES) if result.code == "E24")
 
 
 def test_the_largest_branch_and_the_sum_by_hand() -> None:

@@ -4,6 +4,7 @@ import random
 
 import pytest
 from tests.effort import times
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
@@ -32,7 +33,7 @@ ALL = (Param("holds", "all loads"),)
 
 
 def failing(job: Job) -> list[Finding]:
-    found = findings_of(Evaluation(with_names_recorded(job)).get(RULES))
+    found = findings_of(plan_for(with_names_recorded(job)).get(RULES))
     return [f for f in found if f.verdict is Verdict.FAILS and f.code in WIRED]
 
 
@@ -55,7 +56,7 @@ def test_several_panels_further_on_are_fed_from_stud_to_stud(panels: int, distri
     for n in range(panels - 1):
         job = add_circuit(job, Recipe.THROUGH_FEED, f"panel {n}")
     assert not failing(job)
-    evaluation = Evaluation(with_names_recorded(job))
+    evaluation = plan_for(with_names_recorded(job))
     onward = evaluation.get(SIZING).onward
     assert len(onward.circuits) == panels
     ahead = [
@@ -80,7 +81,7 @@ def test_behind_the_main_contactor_no_clamp_gets_more_than_it_takes(
 def test_a_feed_too_thick_for_loops_gets_blocks_behind_the_main_contactor() -> None:
     """50 mm² behind 125 A do not go into breakers for 16 mm²: each hangs on a block by its own conductors."""
     job = set_practice(plant(upstream_a=125.0), distribution=Distribution.LOOPS)
-    evaluation = Evaluation(with_names_recorded(add_circuit(job, Recipe.PHASE_MONITOR, "monitor", ALL)))
+    evaluation = plan_for(with_names_recorded(add_circuit(job, Recipe.PHASE_MONITOR, "monitor", ALL)))
     own = evaluation.document.circuits[-1].id
     blocks = [d for d in evaluation.get(CIRCUITS).devices if d.kind_id == "dist_block" and d.circuit == own]
     assert blocks
@@ -92,7 +93,7 @@ def test_an_emergency_stop_lets_the_main_contactor_go() -> None:
     job = add_circuit(plant(), Recipe.EMERGENCY_STOP, "stop")
     for holds in ("single-phase ways", "all loads"):
         with_main = add_circuit(job, Recipe.PHASE_MONITOR, "monitor", (Param("holds", holds),))
-        results = Evaluation(with_names_recorded(with_main)).get(RULES)
+        results = plan_for(with_names_recorded(with_main)).get(RULES)
         assert not [
             f for r in results if r.code in ("C13", "C15", "C16") for f in r.findings if f.verdict is Verdict.FAILS
         ]
@@ -112,7 +113,7 @@ def test_what_no_clamp_takes_is_said_in_the_brief(protection: Protection) -> Non
     job = add_load(plant(0, 0, 55.0, 125.0), "pump", 7.5, protection=protection)
     for n in range(3):
         job = add_load(job, f"other {n}", 7.5, protection=protection)
-    evaluation = Evaluation(with_names_recorded(job))
+    evaluation = plan_for(with_names_recorded(job))
     tags = said(evaluation)
     for finding in failing(job):
         assert finding.code == "W04"
@@ -127,7 +128,7 @@ def said(evaluation: Evaluation[Job]) -> set[str]:
 @pytest.mark.parametrize("seed", range(times(14, 200)))
 def test_what_is_proposed_for_a_hot_or_large_panel_stands_or_says_why_not(seed: int) -> None:
     """Loads at random with what makes it hard: warm rooms, large feeds, panels further on, main contactors."""
-    evaluation = Evaluation(with_names_recorded(hard(seed)))
+    evaluation = plan_for(with_names_recorded(hard(seed)))
     tags = said(evaluation)
     for finding in failing(evaluation.document):
         assert finding.code == "W04"

@@ -1,6 +1,7 @@
 """C21: floats in their order, by the heights of the Brief; what lies between pump and tank is in simulation."""
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.errors import ImpossibleValueError
 from riktig.core.evaluation import Evaluation
@@ -59,7 +60,7 @@ def test_a_float_that_cannot_hang_there_is_refused(height: float) -> None:
 
 
 def test_a_pump_that_fills_starts_low_and_stops_high() -> None:
-    evaluation = Evaluation(pump(fills=True))
+    evaluation = plan_for(pump(fills=True))
     panel = Panel(evaluation.get(CIRCUITS), evaluation.get(NETS))
     (tank,) = tanks_of(panel.circuits)
     assert tank.fills and tank.faults() == ()
@@ -74,7 +75,7 @@ def test_a_pump_that_fills_starts_low_and_stops_high() -> None:
 
 def test_the_model_hangs_floats_where_the_brief_says_and_the_site_list_names_them() -> None:
     job = pump(stop_float_m=0.5, start_float_m=1.0, alarm_float_m=2.0)
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     (tank,) = tanks_of(evaluation.get(CIRCUITS), {CircuitId("c1"): job.loads[0].float_heights})
     at = {role: height for role, _, height in tank.floats}
     assert at["start"] == pytest.approx(2 * at["stop"]) and at["alarm"] == pytest.approx(4 * at["stop"])

@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.record import inspection_record, judgement_record
@@ -70,7 +71,7 @@ def test_a_signature_taken_back_or_on_other_evidence_is_none() -> None:
 
 
 def test_what_only_a_person_decides_needs_one_whatever_the_practice() -> None:
-    result = next(r for r in Evaluation(wash_drum()).get(RULES) if r.code == "M08")
+    result = next(r for r in plan_for(wash_drum()).get(RULES) if r.code == "M08")
     stand = stand_of_clauses((result,), signed(result, "Ida"), SignedBy.TWO)
     assert stand.judged == (result,)
 
@@ -104,14 +105,14 @@ def test_a_finding_at_the_panel_is_open_until_somebody_says_what_was_done() -> N
     assert [n.is_open for n in findings_noted([note, other])] == [True, True]
     first, second = findings_noted([note, other, settled])
     assert (first.how, first.is_open, second.is_open) == ("cover changed", False, True)
-    missing = missing_words(Evaluation(job), [note, other, settled])
+    missing = missing_words(plan_for(job), [note, other, settled])
     assert "finding “a screw lies in the box” is open" in missing
     assert not any("cracked" in line for line in missing)
     back = Record("f4", "panel", TakenBack("finding", "it was the lamp's"), "Ida", WHEN, 4, "f2")
     assert len(findings_noted([note, other, settled, back])) == 1
     reopened = Record("f5", "device:c1.K", TakenBack("settled", "cracked again"), "Per", WHEN, 5, "f3")
     assert findings_noted([note, settled, reopened])[0].is_open
-    rows = inspection_record(Evaluation(job), [note, other, settled]).rows
+    rows = inspection_record(plan_for(job), [note, other, settled]).rows
     assert [(row[0], row[1], row[5], row[6]) for row in rows] == [
         ("the cover is cracked", "K1", "cover changed", "Per"), ("a screw lies in the box", "", "open", ""),
     ]  # fmt: skip

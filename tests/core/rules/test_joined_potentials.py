@@ -7,6 +7,7 @@ import pytest
 from tests.core.schematic.builders import one_motor
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import times
+from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Behaviour, Clamp
 from riktig.core.evaluation import Evaluation
@@ -25,7 +26,7 @@ TRIED = [*JOBS, *list(SAMPLES)[:: times(9, 1)]]
 
 
 def evaluated(name: str) -> Evaluation[Job]:
-    return Evaluation(JOBS[name]() if name in JOBS else with_names_recorded(sample(name)))
+    return plan_for(JOBS[name]() if name in JOBS else with_names_recorded(sample(name)))
 
 
 def found(evaluation: Evaluation[Job]) -> tuple[Finding, ...]:
@@ -96,13 +97,13 @@ def test_a_wire_to_a_plugged_point_is_an_error_by_name() -> None:
     lamp = OwnDevice("H.x", "lamp", "door", "extra")
     job = add_device(one_motor(), CircuitId("c1"), lamp)
     rung = OwnRung("r1", "extra lamp", "main.L1", "K:1-2 H.x:X1-X2", "N")
-    (said,) = found(Evaluation(with_names_recorded(add_rung(job, CircuitId("c1"), rung))))
+    (said,) = found(plan_for(with_names_recorded(add_rung(job, CircuitId("c1"), rung))))
     assert said.verdict is Verdict.FAILS
     assert said.message == "H3:X1 is to be joined to K1:2 and F3:1, which are plugged together and take no wire."
     assert said.where is not None
     assert str(said.where) == "pin:c1.H.x:X1"
     past = OwnRung("r1", "extra lamp", "main.L1", "FO:1-2 H.x:X1-X2", "N")
-    (other,) = found(Evaluation(with_names_recorded(add_rung(job, CircuitId("c1"), past))))
+    (other,) = found(plan_for(with_names_recorded(add_rung(job, CircuitId("c1"), past))))
     assert other.message.startswith("Q1:2 is to be joined to K1:2 and F3:1, "), "the line was to land at the plug too"
     free = OwnRung("r1", "extra lamp", "c1.control", "H.x:X1-X2", "N")
-    assert found(Evaluation(with_names_recorded(add_rung(job, CircuitId("c1"), free)))) == ()
+    assert found(plan_for(with_names_recorded(add_rung(job, CircuitId("c1"), free)))) == ()

@@ -3,6 +3,7 @@
 from collections.abc import Callable
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import DeviceId, ElementId, Job, change_load, set_enclosure, set_heading, set_practice, set_supply
@@ -52,7 +53,7 @@ def test_what_read_nothing_new_is_the_very_same_result(edit: str, most: int) -> 
 
 
 def test_what_is_shared_counts_as_read_by_everyone_who_asks_for_it() -> None:
-    watched = WatchedView(Evaluation(kelp_shed()).get(VIEW))
+    watched = WatchedView(plan_for(kelp_shed()).get(VIEW))
 
     def wires(view: View) -> int:
         return len(view.wiring.wires)

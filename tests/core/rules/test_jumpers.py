@@ -2,6 +2,8 @@
 
 import pytest
 from tests.core.schematic.samples import SAMPLES, sample
+from tests.effort import each_once
+from tests.shared_plan import plan_for
 
 from riktig.core.edits import ChoosePart, KeepParts, SetStrip
 from riktig.core.evaluation import Evaluation
@@ -19,7 +21,7 @@ STOP, START = "c4.B.stop.Xb", "c4.B.start.Xa"
 
 
 def judged(job: Job) -> ClauseResult:
-    return next(result for result in Evaluation(job).get(RULES) if result.code == "W10")
+    return next(result for result in plan_for(job).get(RULES) if result.code == "W10")
 
 
 def with_between(*between: str) -> Job:
@@ -54,14 +56,14 @@ def test_over_control_of_its_own_kind_it_goes_without_contacts_there() -> None:
     result = judged(job)
     assert result.findings == ()
     assert any("plug-in jumper, 4 ways, 2 contacts taken out" in line for line in result.evidence)
-    bought = [row for row in schedule("bom", Evaluation(job)).rows if "plug-in jumper" in str(row)]
+    bought = [row for row in schedule("bom", plan_for(job)).rows if "plug-in jumper" in str(row)]
     assert ["4 ways, 2 contacts taken out" in str(row) for row in bought] == [True]
 
 
 def test_terminals_of_two_widths_take_no_one_jumper() -> None:
     own = OwnPart("T-WIDE", "terminal", "wide terminal of our own", 12.0, 48.0, 42.0, max_mm2=10.0)
-    job = KeepParts((own,)).apply(Evaluation(kelp_shed()))
-    job = ChoosePart(DeviceId(START), "T-WIDE").apply(Evaluation(job))
+    job = KeepParts((own,)).apply(plan_for(kelp_shed()))
+    job = ChoosePart(DeviceId(START), "T-WIDE").apply(plan_for(job))
     (finding,) = judged(job).findings
     assert finding.verdict is Verdict.JUDGE
     assert "12 mm" in finding.message
@@ -75,7 +77,7 @@ def test_a_terminal_has_room_for_two_jumpers() -> None:
         job = add_load(job, name, 1.5, command=Command.LEVEL)
     job = with_names_recorded(job)
     bridged: dict[str, list[DeviceId]] = {}
-    for strip in Evaluation(job).get(STRIPS).strips:
+    for strip in plan_for(job).get(STRIPS).strips:
         for row in strip.rows:
             if row.jumper:
                 bridged.setdefault(row.jumper, []).append(row.device)
@@ -84,15 +86,14 @@ def test_a_terminal_has_room_for_two_jumpers() -> None:
 
     def mixed(count: int) -> ClauseResult:
         order = tuple(pair[side] for side in (0, 1) for pair in pairs[:count])
-        return judged(SetStrip("own", order).apply(Evaluation(job)))
+        return judged(SetStrip("own", order).apply(plan_for(job)))
 
     assert mixed(2).findings == ()
     assert {f.where for f in mixed(3).findings} == {DeviceKey(pairs[2][0]), DeviceKey(pairs[0][1])}
     assert all("3 jumpers lie over" in f.message and f.verdict is Verdict.JUDGE for f in mixed(3).findings)
 
 
-@pytest.mark.parametrize("order", StripOrder)
-@pytest.mark.parametrize("name", SAMPLES)
+@pytest.mark.parametrize(("name", "order"), each_once(SAMPLES, StripOrder))
 def test_no_strip_in_its_usual_order_breaks_it(name: str, order: StripOrder) -> None:
     """The commons of a transformer once stood apart, with earth terminals under their jumper."""
     assert judged(set_practice(sample(name), strip_order=order)).findings == ()

@@ -4,6 +4,7 @@ import re
 from pathlib import Path
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Can
 from riktig.core.evaluation import Evaluation
@@ -45,7 +46,7 @@ def test_the_test_that_makes_it_is_there(row: list[str]) -> None:
 
 def test_an_overload_that_is_plugged_stands_under_its_contactor() -> None:
     """M02."""
-    evaluation = Evaluation(wash_drum())
+    evaluation = plan_for(wash_drum())
     devices = evaluation.get(CIRCUITS).by_id
     overload = next(device for device in devices.values() if device.kind.can(Can.OVERLOAD))
     contactor = next(device for device in devices.values() if device.kind.can(Can.SWITCHES_LOAD))
@@ -84,5 +85,5 @@ def test_a_fuse_is_judged_as_overcurrent_protection_and_a_surge_protector_by_its
 def test_a_european_breaker_counts_as_supplementary_in_a_north_american_rating() -> None:
     """M27: two hundred ampere, whatever it breaks at home."""
     job = with_names_recorded(set_practice(wash_drum(), rulebook=Rulebook.UL))
-    paths = Evaluation(job).get(POWER_PATHS)
+    paths = plan_for(job).get(POWER_PATHS)
     assert not [part for part in paths.parts if part.part.ref.startswith("MB3-")], "none is proposed there"

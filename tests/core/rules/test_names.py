@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import pytest
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
 from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.edits import SetParameter, after_edit
@@ -127,10 +128,10 @@ def test_addresses_begin_where_the_program_counts_from_on_cards_sheets_and_list(
     job = with_controller()
     assert {"%IX0.0", "%QX0.0", "%QW0", "%IW0"} <= set(addresses(job))
     controller = CircuitId("s4")
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     for name, first in (("inputs from byte", "64"), ("outputs from byte", "100")):
         job = after_edit(evaluation, SetParameter(controller, name, first))
-        evaluation = Evaluation(job)
+        evaluation = plan_for(job)
     said = set(addresses(job))
     assert {"%IX64.0", "%QX100.0", "%QW100", "%IW64"} <= said
     assert not {text for text in said if text.startswith(("%IX0", "%QX0.", "%IW0", "%QW0"))}
@@ -156,5 +157,5 @@ def test_two_points_of_one_address_are_said() -> None:
 
 
 def test_without_a_controller_no_address_is_counted() -> None:
-    result = next(r for r in Evaluation(one_motor()).get(RULES) if r.code == "N03")
+    result = next(r for r in plan_for(one_motor()).get(RULES) if r.code == "N03")
     assert result.evidence == ("no card of a controller",)

@@ -4,8 +4,8 @@ from dataclasses import replace
 
 import pytest
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
 from riktig.core.job import (
     CircuitId,
@@ -64,7 +64,7 @@ def ways(line_of_second: int) -> Job:
 @pytest.mark.parametrize(("second", "mm2"), [(1, 4.0), (2, 1.5)])
 def test_a_shared_neutral_is_as_thick_as_the_fullest_line_asks(second: int, mm2: float) -> None:
     """IEC 60204-1 Table 6 B1: 20 A of two breakers on one line: 4 mm² (24 A); 10 A of each of two: 1.5 mm²."""
-    evaluation = Evaluation(ways(second))
+    evaluation = plan_for(ways(second))
     wire = next(w for w in evaluation.get(WIRING).wires if "c1.X.N:i" in (str(w.start.pin), str(w.end.pin)))
     assert wire.mm2 == mm2
     assert not [f for f in findings_of(evaluation.get(RULES)) if f.code in ("W05", "W06", "C11")]
@@ -76,7 +76,7 @@ def test_a_shared_neutral_is_as_thick_as_the_fullest_line_asks(second: int, mm2:
 def test_breakers_of_a_shared_neutral_are_tied_and_open_together(second: int) -> None:
     """NEC 210.4(B), IEC 60364-4-46, from memory: what shares a neutral is cut off by one handle."""
     job = ways(second)
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     clause = next(r for r in evaluation.get(RULES) if r.code == "E14")
     assert not clause.findings
     assert "one handle opens F1 and F2" in clause.evidence
@@ -88,7 +88,7 @@ def test_breakers_of_a_shared_neutral_are_tied_and_open_together(second: int) ->
 
 @pytest.mark.parametrize(("moved", "mate"), [("c1.F", "c2.F"), ("c2.F", "c1.F")])
 def test_one_handle_moves_both_but_a_trip_only_one(moved: str, mate: str) -> None:
-    evaluation = Evaluation(ways(2))
+    evaluation = plan_for(ways(2))
     panel = Panel(evaluation.get(CIRCUITS), evaluation.get(NETS))
     loads = {DeviceId("c1.E"), DeviceId("c2.E")}
     assert loads <= panel.on
@@ -107,21 +107,21 @@ def test_one_handle_moves_both_but_a_trip_only_one(moved: str, mate: str) -> Non
 @pytest.mark.parametrize("second", [2, 3])
 def test_tied_breakers_that_stand_apart_fail_and_a_neutral_each_mends_it(second: int) -> None:
     job = ways(second)
-    layout = Evaluation(job).get(LAYOUT)
+    layout = plan_for(job).get(LAYOUT)
     job = move_block(job, layout, DeviceId("c2.F"), 2, 0.0)
-    (found,) = [f for f in findings_of(Evaluation(job).get(RULES)) if f.code == "E14"]
+    (found,) = [f for f in findings_of(plan_for(job).get(RULES)) if f.code == "E14"]
     assert found.verdict is Verdict.FAILS
     assert found.quick_fix
     mended = apply_mend(job, found.quick_fix)
-    assert not [f for f in findings_of(Evaluation(mended).get(RULES)) if f.code == "E14"]
-    neutrals = [w for w in Evaluation(mended).get(WIRING).wires if "X.N:i" in f"{w.start.pin} {w.end.pin}"]
+    assert not [f for f in findings_of(plan_for(mended).get(RULES)) if f.code == "E14"]
+    neutrals = [w for w in plan_for(mended).get(WIRING).wires if "X.N:i" in f"{w.start.pin} {w.end.pin}"]
     assert len(neutrals) == 3, "that of the supply and one for each way"
 
 
 @pytest.mark.parametrize("second", [1, 2, 3])
 def test_a_shared_neutral_behind_breakers_that_open_one_by_one_fails(second: int) -> None:
     """NEC 210.4(B); elsewhere common practice: with one breaker off the neutral still carries the other's current."""
-    view = Evaluation(ways(second)).get(VIEW)
+    view = plan_for(ways(second)).get(VIEW)
     loose = tuple(replace(device, tied=None) for device in view.circuits.devices)
     clause = neutrals_cut_off_together(replace(view, circuits=replace(view.circuits, devices=loose)))
     (found,) = clause.findings
@@ -132,12 +132,12 @@ def test_a_shared_neutral_behind_breakers_that_open_one_by_one_fails(second: int
 
 def test_ways_with_their_own_neutrals_share_nothing() -> None:
     job = with_names_recorded(add_circuit(one_motor(), Recipe.SIGNALLED_WAYS))
-    assert not [f for f in findings_of(Evaluation(job).get(RULES)) if f.code == "E14"]
+    assert not [f for f in findings_of(plan_for(job).get(RULES)) if f.code == "E14"]
 
 
 @pytest.mark.parametrize("recipe", [Recipe.MAINTAINED, Recipe.SOCKET, Recipe.SIGNALLED_WAYS, Recipe.PHASE_LAMPS])
 def test_neutrals_of_the_book_carry_what_their_breakers_let_through(recipe: Recipe) -> None:
-    evaluation = Evaluation(with_names_recorded(add_circuit(one_motor(), recipe)))
+    evaluation = plan_for(with_names_recorded(add_circuit(one_motor(), recipe)))
     found = [f for f in findings_of(evaluation.get(RULES)) if f.code == "W05" and f.verdict is Verdict.FAILS]
     assert not found
 
@@ -148,5 +148,5 @@ def test_a_neutral_of_ones_own_that_is_too_thin_fails() -> None:
     for device in (OwnDevice("F9", "rcd_breaker", "plate", "socket"), OwnDevice("X9", "load", "field", "s")):
         job = add_device(job, CircuitId("c1"), device)
     job = add_rung(job, CircuitId("c1"), OwnRung("own", "own", "main.L1", "F9:1-2 X9:L-N", "N", "control"))
-    found = findings_of(Evaluation(with_names_recorded(job)).get(RULES))
+    found = findings_of(plan_for(with_names_recorded(job)).get(RULES))
     assert any(f.code in ("W05", "W06") and f.verdict is Verdict.FAILS for f in found)

@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
@@ -156,7 +157,7 @@ def test_two_buttons_at_once_race_and_a_person_sees_the_interlock_hold() -> None
 
 
 def test_without_the_mechanical_interlock_a_person_decides_what_a_race_may_do() -> None:
-    evaluation = Evaluation(reversing())
+    evaluation = plan_for(reversing())
     circuits = evaluation.get(CIRCUITS)
     bare = replace(circuits, devices=tuple(d for d in circuits.devices if d.id != DeviceId("c1.KI")))
     tried = pressed_together(circuit_inputs(evaluation.document), bare)
@@ -179,7 +180,7 @@ def test_a_load_that_runs_one_way_has_no_opposite_buttons(start: Start) -> None:
 
 
 def test_the_function_test_ends_with_both_buttons_pressed() -> None:
-    steps = Evaluation(reversing()).get(FUNCTION)
+    steps = plan_for(reversing()).get(FUNCTION)
     assert [s.done for s in steps if "at the same instant" in s.done] == ["press S2 and S3 at the same instant"]
     assert steps[-1].expected == ("K1 and K2 never in together",)
 

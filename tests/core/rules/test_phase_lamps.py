@@ -2,8 +2,8 @@
 
 import pytest
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
 from riktig.core.job import Job, Param, Recipe
 from riktig.core.rules import RULES, Verdict
@@ -26,7 +26,7 @@ def lamps(colours: str) -> Job:
     ],
 )
 def test_the_colour_is_drawn_and_bought(colours: str, drawn: list[str], bought: dict[str, int]) -> None:
-    evaluation = Evaluation(lamps(colours))
+    evaluation = plan_for(lamps(colours))
     of_phases = [d for d in evaluation.get(CIRCUITS).devices if d.purpose.endswith("present")]
     assert [device.colour for device in of_phases] == drawn
     counted = {row[1]: row[2] for row in schedule("bom", evaluation).rows}
@@ -36,5 +36,5 @@ def test_the_colour_is_drawn_and_bought(colours: str, drawn: list[str], bought: 
 @pytest.mark.parametrize(("colours", "signed"), [("white", 0), ("red, yellow, blue", 2)])
 def test_a_person_signs_for_red_and_blue(colours: str, signed: int) -> None:
     """IEC 60204-1 Table 4, from memory: red says danger, blue what must be done."""
-    clause = next(r for r in Evaluation(lamps(colours)).get(RULES) if r.code == "C03")
+    clause = next(r for r in plan_for(lamps(colours)).get(RULES) if r.code == "C03")
     assert [f.verdict for f in clause.findings] == [Verdict.JUDGE] * signed

@@ -5,9 +5,9 @@ from dataclasses import replace
 
 import pytest
 from tests.core.schematic.builders import COIL, STOP, one_motor
+from tests.shared_plan import plan_for
 
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.holes import SHEETS, MetalWork, blockers_of
 from riktig.core.job import (
     Colours,
@@ -42,7 +42,7 @@ from riktig.demo_job import wash_drum
 
 
 def judged(job: Job) -> dict[str, ClauseResult]:
-    return {result.code: result for result in Evaluation(job).get(RULES)}
+    return {result.code: result for result in plan_for(job).get(RULES)}
 
 
 def seen(view: View, code: str) -> Verdict:
@@ -53,7 +53,7 @@ def seen(view: View, code: str) -> Verdict:
 def moved(job: Job) -> Job:
     from riktig.core.job import DeviceId
 
-    return move_block(job, Evaluation(job).get(LAYOUT), DeviceId("c1.FC"), 1, 80.0)
+    return move_block(job, plan_for(job).get(LAYOUT), DeviceId("c1.FC"), 1, 80.0)
 
 
 BROKEN: dict[str, Callable[[Job], Job]] = {
@@ -98,7 +98,7 @@ def test_a_panel_made_to_break_a_clause_fails_it_and_says_what_to_do(code: str) 
 
 def test_what_cannot_be_made_through_the_window_still_fails_its_clause() -> None:
     """Views built by hand: wires too thin, bonds missing, clamps crowded, colours wrong, parts unplaced."""
-    view = Evaluation(wash_drum()).get(VIEW)
+    view = plan_for(wash_drum()).get(VIEW)
     wires = view.wiring.wires
     thin = replace(view.wiring, wires=tuple(replace(w, mm2=0.5) if w.colour == "green-yellow" else w for w in wires))
     assert seen(replace(view, wiring=thin), "E08") is Verdict.FAILS
@@ -110,7 +110,7 @@ def test_what_cannot_be_made_through_the_window_still_fails_its_clause() -> None
     parts = dict(view.sizing.parts)
     parts.update({d: replace(p, colour="red") for d, p in parts.items() if p.kind.id == "start_button"})
     assert seen(replace(view, sizing=replace(view.sizing, parts=parts)), "C03") is Verdict.FAILS
-    lost = Evaluation(wash_drum())
+    lost = plan_for(wash_drum())
     names, sheets, sizing = lost.get(NAMES), lost.get(SHEETS), view.sizing
     work = MetalWork(view.circuits, sizing, view.layout, view.door, view.holes, sheets, names)
     bare = blockers_of(replace(work, layout=replace(view.layout, seats=())))
@@ -124,7 +124,7 @@ def test_what_cannot_be_made_through_the_window_still_fails_its_clause() -> None
 
 
 def test_a_load_fed_past_every_breaker_is_found() -> None:
-    view = Evaluation(wash_drum()).get(VIEW)
+    view = plan_for(wash_drum()).get(VIEW)
     kept = tuple(d for d in view.circuits.devices if d.kind_id != "control_breaker")
     bridged = replace(
         view.circuits,
@@ -136,7 +136,7 @@ def test_a_load_fed_past_every_breaker_is_found() -> None:
 
 
 def test_an_overload_that_cannot_be_set_is_found() -> None:
-    view = Evaluation(wash_drum()).get(VIEW)
+    view = plan_for(wash_drum()).get(VIEW)
     load = replace(view.sizing.loads[0], setting_a=12.0)
     assert seen(replace(view, sizing=replace(view.sizing, loads=(load,))), "E05") is Verdict.FAILS
 
@@ -162,7 +162,7 @@ def test_a_mend_that_is_offered_mends(code: str, action: str) -> None:
     job = with_names_recorded(BROKEN[code](wash_drum()))
     if code == "P04":
         job = set_practice(job, spare_share=0.63)
-    finding = next(f for f in findings_of(Evaluation(job).get(RULES)) if f.code == code)
+    finding = next(f for f in findings_of(plan_for(job).get(RULES)) if f.code == code)
     assert finding.quick_fix
     assert finding.quick_fix.action == action
     for _ in range(3):
@@ -185,6 +185,6 @@ def test_mends_end_where_nothing_larger_is_made() -> None:
 
 def test_failures_come_first_in_the_list_of_findings() -> None:
     job = with_names_recorded(remove_element(set_practice(wash_drum(), colours=Colours.THREE_PHASE), COIL))
-    verdicts = [f.verdict for f in findings_of(Evaluation(job).get(RULES))]
+    verdicts = [f.verdict for f in findings_of(plan_for(job).get(RULES))]
     assert verdicts == sorted(verdicts, key=lambda v: v is not Verdict.FAILS)
     assert Verdict.FAILS in verdicts

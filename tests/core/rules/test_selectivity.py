@@ -3,8 +3,8 @@
 from dataclasses import replace
 
 import pytest
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     ControlSupply,
     DeviceId,
@@ -36,7 +36,7 @@ def starters(count: int = 2, *, american: bool = False) -> Job:
 @pytest.mark.parametrize("american", [False, True])
 def test_the_transformer_is_guarded_by_what_was_computed(american: bool) -> None:
     """NEC 450.3(B): 300 % of the primary current below 2 A; a breaker of 15 A is far above that."""
-    evaluation = Evaluation(starters(american=american))
+    evaluation = plan_for(starters(american=american))
     proposal, parts = evaluation.get(PROPOSAL), evaluation.get(SIZING).parts
     by_id = {str(device): part for device, part in parts.items()}
     primary, secondary = proposal.value("panel.primary"), proposal.value("panel.secondary")
@@ -54,7 +54,7 @@ def test_the_transformer_is_guarded_by_what_was_computed(american: bool) -> None
 @pytest.mark.parametrize("motors", [2, 5, 12])
 def test_a_fault_in_one_control_circuit_leaves_the_others(american: bool, motors: int) -> None:
     """IEC 60269-2: 1 to 1.6 between fuses in a row, from memory."""
-    evaluation = Evaluation(starters(motors, american=american))
+    evaluation = plan_for(starters(motors, american=american))
     parts = {str(device): part for device, part in evaluation.get(SIZING).parts.items()}
     branches = [part.rated_a for device, part in parts.items() if device.endswith(".FC")]
     assert len(branches) == motors
@@ -65,21 +65,21 @@ def test_a_fault_in_one_control_circuit_leaves_the_others(american: bool, motors
 
 def test_a_circuits_fuse_lets_its_coil_in() -> None:
     """62 VA at 230 V pull 0.27 A for an instant, 9.2 VA hold 0.04 A: a slow link of 0.2 A carries both."""
-    parts = {str(d): part for d, part in Evaluation(starters()).get(SIZING).parts.items()}
+    parts = {str(d): part for d, part in plan_for(starters()).get(SIZING).parts.items()}
     assert parts["c1.FC"].rated_a == 0.2
 
 
 def test_a_breaker_picked_where_the_fuse_was_is_found() -> None:
     job = starters()
     wrong = replace(job, picks=(Pick(DeviceId("s1.FS"), "FU-0.2"),))
-    result = next(r for r in Evaluation(wrong).get(RULES) if r.code == "C12")
+    result = next(r for r in plan_for(wrong).get(RULES) if r.code == "C12")
     assert [f.verdict for f in result.findings]
     assert all(f.verdict is Verdict.JUDGE for f in result.findings)
 
 
 def test_straight_from_a_line_there_is_nothing_to_compare() -> None:
     job = set_practice(starters(1), control_supply=ControlSupply.DIRECT)
-    result = next(r for r in Evaluation(with_names_recorded(job)).get(RULES) if r.code == "C12")
+    result = next(r for r in plan_for(with_names_recorded(job)).get(RULES) if r.code == "C12")
     assert not result.findings
     assert "no small source" in result.evidence[0]
 
@@ -87,6 +87,6 @@ def test_straight_from_a_line_there_is_nothing_to_compare() -> None:
 @pytest.mark.parametrize("recipe", [Recipe.EMERGENCY_STOP, Recipe.PHASE_MONITOR, Recipe.LEVEL_ALARM, Recipe.VALVE])
 def test_circuits_of_the_book_are_selective_too(recipe: Recipe) -> None:
     job = with_names_recorded(add_circuit(starters(), recipe))
-    result = next(r for r in Evaluation(job).get(RULES) if r.code == "C12")
+    result = next(r for r in plan_for(job).get(RULES) if r.code == "C12")
     assert not result.findings
     assert LoadId("m1") in {load.id for load in job.loads}

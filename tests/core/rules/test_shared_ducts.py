@@ -1,5 +1,7 @@
 """W08: what lies together in a duct is insulated for it, and signals lie apart from the pulses of drives."""
 
+from tests.shared_plan import plan_for
+
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Command,
@@ -41,11 +43,11 @@ def test_rated_voltages_are_those_of_the_types() -> None:
     assert insulation_volts(1.0, flexible=True) == 500
     assert insulation_volts(1.5, flexible=True) == insulation_volts(35.0, flexible=False) == 750
     assert insulation_volts(0.75, flexible=False) is None
-    assert insulation_volts(Evaluation(frost_fan()).get(WIRING).wires[0].mm2, flexible=True) == 600
+    assert insulation_volts(plan_for(frost_fan()).get(WIRING).wires[0].mm2, flexible=True) == 600
 
 
 def test_at_four_hundred_volts_all_may_lie_together_and_each_duct_is_named() -> None:
-    evaluation = Evaluation(quarry(400.0))
+    evaluation = plan_for(quarry(400.0))
     result = judged(evaluation)
     assert result.findings == ()
     ducts = {duct for wire in evaluation.get(WIRING).wires for duct in wire.ducts}
@@ -54,7 +56,7 @@ def test_at_four_hundred_volts_all_may_lie_together_and_each_duct_is_named() -> 
 
 
 def test_at_six_hundred_and_ninety_volts_a_thin_control_wire_may_not_lie_beside_the_lines() -> None:
-    evaluation = Evaluation(quarry(690.0))
+    evaluation = plan_for(quarry(690.0))
     result = judged(evaluation)
     wires = {wire.key: wire for wire in evaluation.get(WIRING).wires}
     assert result.verdict is Verdict.FAILS
@@ -75,7 +77,7 @@ def test_at_six_hundred_and_ninety_volts_a_thin_control_wire_may_not_lie_beside_
 
 
 def test_a_conductor_without_a_rated_voltage_is_for_the_engineer() -> None:
-    result = judged(Evaluation(quarry(400.0, ends=EndStyle.CRIMPS)))
+    result = judged(plan_for(quarry(400.0, ends=EndStyle.CRIMPS)))
     assert result.verdict is Verdict.JUDGE
     assert all("no rated voltage" in finding.message for finding in result.findings)
 
@@ -84,7 +86,7 @@ def test_north_american_conductors_are_good_for_six_hundred_volts() -> None:
     job = set_practice(new_job("N", "mill"), rulebook=Rulebook.UL)
     job = add_load(job, "saw", hp=5.0)
     job = set_supply(job, voltage_v=600.0, voltage_to_neutral_v=347.0)
-    assert judged(Evaluation(with_names_recorded(job))).findings == ()
+    assert judged(plan_for(with_names_recorded(job))).findings == ()
 
 
 def test_a_signal_beside_the_output_of_a_drive_is_for_the_engineer() -> None:
@@ -92,7 +94,7 @@ def test_a_signal_beside_the_output_of_a_drive_is_for_the_engineer() -> None:
     job = add_signal(
         job, "set valve", place="silo", wetting=Wetting.DC, form=Form.ANALOGUE, direction=Direction.OUT, watts=0.5
     )
-    evaluation = Evaluation(with_names_recorded(job))
+    evaluation = plan_for(with_names_recorded(job))
     wires = evaluation.get(WIRING).wires
     out = {duct for wire in wires if wire.number.startswith("M1-") for duct in wire.ducts}
     signals = {
@@ -109,6 +111,6 @@ def test_a_signal_beside_the_output_of_a_drive_is_for_the_engineer() -> None:
 
 def test_the_demonstrations_do_not_fail() -> None:
     for job in (kelp_shed(), frost_fan()):
-        result = judged(Evaluation(job))
+        result = judged(plan_for(job))
         assert result.verdict is not Verdict.FAILS
         assert len(result.evidence) > 3

@@ -5,8 +5,8 @@ from dataclasses import replace
 
 import pytest
 from tests.core.rules.single_faults import DEMOS, FAULTS, Fault, sound, spoilt
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.rules import CLAUSES, RULES, ClauseResult, Verdict, View, apply_mend
 from riktig.core.rules.applicability import why_not_applicable
 from riktig.core.schematic import with_names_recorded
@@ -46,21 +46,21 @@ MENDED = {"C23", "E24", "E35", "P12", "W13"}
 def test_a_remedy_that_is_offered_mends(fault: Fault) -> None:
     assert fault.in_job
     job = with_names_recorded(fault.in_job(DEMOS[fault.demo]()))
-    result = next(r for r in Evaluation(job).get(RULES) if r.code == fault.code)
+    result = next(r for r in plan_for(job).get(RULES) if r.code == fault.code)
     fixes = [finding.quick_fix for finding in result.findings if finding.quick_fix]
     if fault.verdict is Verdict.FAILS or fault.code == "W13":
         assert fixes, fault.name
     for _ in range(3):
         if fixes:
             job = with_names_recorded(apply_mend(job, fixes[0]))
-        result = next(r for r in Evaluation(job).get(RULES) if r.code == fault.code)
+        result = next(r for r in plan_for(job).get(RULES) if r.code == fault.code)
         fixes = [finding.quick_fix for finding in result.findings if finding.quick_fix]
     assert not fixes
     assert result.verdict is not Verdict.FAILS
 
 
 def test_every_clause_is_broken_by_some_fault() -> None:
-    codes = {result.code for result in Evaluation(DEMOS["drum"]()).get(RULES)}
+    codes = {result.code for result in plan_for(DEMOS["drum"]()).get(RULES)}
     assert codes - {fault.code for fault in FAULTS} == ALWAYS_BY_A_PERSON
     assert len(FAULTS) >= 60
     assert max(Counter(fault.name for fault in FAULTS).values()) == 1
@@ -68,12 +68,12 @@ def test_every_clause_is_broken_by_some_fault() -> None:
 
 @pytest.mark.parametrize("demo", DEMOS)
 def test_no_unbroken_demonstration_fails(demo: str) -> None:
-    assert [r.code for r in Evaluation(DEMOS[demo]()).get(RULES) if r.verdict is Verdict.FAILS] == []
+    assert [r.code for r in plan_for(DEMOS[demo]()).get(RULES) if r.verdict is Verdict.FAILS] == []
 
 
 def test_every_clause_is_met_or_signed_for_by_a_demonstration() -> None:
     """What breaks has been whole: each clause meets, or waits for a person, in one of the three; or does not apply."""
-    verdicts = {demo: {r.code: r.verdict for r in Evaluation(make()).get(RULES)} for demo, make in DEMOS.items()}
+    verdicts = {demo: {r.code: r.verdict for r in plan_for(make()).get(RULES)} for demo, make in DEMOS.items()}
     for code in verdicts["drum"]:
         seen = {verdicts[demo][code] for demo in DEMOS}
         assert seen & {Verdict.MEETS, Verdict.NOT_APPLICABLE} or code in ALWAYS_BY_A_PERSON, code

@@ -4,8 +4,8 @@ from dataclasses import replace
 from typing import Unpack
 
 import pytest
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Command,
     ElementId,
@@ -39,11 +39,11 @@ def shop(amps: float = 16.0, phases: int = 1, kind: LoadKind = LoadKind.SOCKETS)
 
 
 def clause(job: Job) -> ClauseResult:
-    return next(r for r in Evaluation(job).get(RULES) if r.code == "E15")
+    return next(r for r in plan_for(job).get(RULES) if r.code == "E15")
 
 
 def breaker_of(job: Job) -> str:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     device = next(d for d in evaluation.get(CIRCUITS).devices if d.role == "F" and d.circuit == "c1")
     return evaluation.get(SIZING).parts[device.id].description
 
@@ -57,7 +57,7 @@ def test_sockets_get_a_residual_current_breaker(phases: int, poles: str) -> None
 
 
 def test_the_neutral_of_sockets_goes_through_their_breaker() -> None:
-    wires = Evaluation(shop()).get(WIRING).wires
+    wires = plan_for(shop()).get(WIRING).wires
     landed = [(end.pin.marking, w.mm2) for w in wires for end in (w.start, w.end) if end.pin.device == "c1.F"]
     assert {marking for marking, _ in landed} == {"1", "2", "3", "4"}
     assert len({mm2 for marking, mm2 in landed if marking != "1"}) == 1, "as thick as its line"
@@ -100,7 +100,7 @@ def test_a_return_that_goes_past_the_breaker_to_a_transformer_is_found() -> None
     supply = Supply(400.0, 230.0, neutral=False, upstream_a=25.0)
     job = add_circuit(add_load(replace(new_job("T", "shop"), supply=supply), "mill", 1.5), Recipe.SOCKET)
     assert clause(job).verdict is Verdict.MEETS
-    breaker = next(d for d in Evaluation(job).get(CIRCUITS).devices if d.kind_id == "rcd_breaker")
+    breaker = next(d for d in plan_for(job).get(CIRCUITS).devices if d.kind_id == "rcd_breaker")
     job = remove_element(job, ElementId(f"{breaker.id}/3-4"))
     (found,) = clause(job).findings
     assert found.verdict is Verdict.FAILS

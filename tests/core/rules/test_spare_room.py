@@ -3,9 +3,9 @@
 from math import ceil
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.errors import ImpossibleValueError
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports.lists import schedule
 from riktig.core.job import Job, StripOrder, set_practice
 from riktig.core.rules import RULES, Verdict
@@ -17,7 +17,7 @@ from riktig.demo_job import kelp_shed
 
 def strips(job: Job) -> dict[str, tuple[int, int]]:
     """By tag: plain terminals that something lands on, and spare ones."""
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     devices = evaluation.get(CIRCUITS).by_id
     count = {}
     for strip in evaluation.get(STRIPS).strips:
@@ -39,7 +39,7 @@ def test_each_strip_of_a_circuit_ends_with_its_share_of_spare_terminals(order: S
 
 def test_spare_terminals_are_bought_marked_and_carry_no_wire() -> None:
     job = set_practice(kelp_shed(), spare_terminals=0.2)
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     spare = [d for d in evaluation.get(CIRCUITS).devices if d.purpose == "spare"]
     marks = {(evaluation.get(NAMES).tag[d.id], d.mark) for d in evaluation.get(CIRCUITS).devices if d.strip}
     assert len(marks) == sum(bool(d.strip) for d in evaluation.get(CIRCUITS).devices)
@@ -47,7 +47,7 @@ def test_spare_terminals_are_bought_marked_and_carry_no_wire() -> None:
     assert spare and not ends & {d.id for d in spare}
 
     def terminals(of: Job) -> int:
-        rows = schedule("bom", Evaluation(of)).rows
+        rows = schedule("bom", plan_for(of)).rows
         return sum(int(row[2] or 0) for row in rows if str(row[1]).startswith("feed-through terminal"))
 
     assert terminals(job) == terminals(kelp_shed()) + len(spare)
@@ -57,7 +57,7 @@ def test_spare_terminals_fail_no_clause_and_add_no_potential() -> None:
     def judged(job: Job) -> set[str]:
         return {
             f.message
-            for result in Evaluation(job).get(RULES)
+            for result in plan_for(job).get(RULES)
             for f in result.findings
             if f.verdict is Verdict.FAILS and f.code[0] in "CEWN"
         }
@@ -68,11 +68,11 @@ def test_spare_terminals_fail_no_clause_and_add_no_potential() -> None:
 def test_a_duct_that_is_fuller_than_wanted_is_left_to_a_person_until_its_limit() -> None:
     """Half of what the fullest duct holds is asked for: more than other ways can make room for."""
     job = kelp_shed()
-    fullest = max(use.share for use in Evaluation(job).get(DUCT_USES))
+    fullest = max(use.share for use in plan_for(job).get(DUCT_USES))
     limit = fill_limit(job.practice).value
     assert 0 < fullest < limit
     for spare, asked in ((0.0, False), (1 - 0.5 * fullest / limit, True), (0.5 * (1 - fullest / limit), False)):
-        results = Evaluation(set_practice(job, spare_duct=min(spare, 0.9))).get(RULES)
+        results = plan_for(set_practice(job, spare_duct=min(spare, 0.9))).get(RULES)
         (findings,) = (result.findings for result in results if result.code == "P01")
         assert bool(findings) is asked
         assert all(f.verdict is Verdict.JUDGE for f in findings)

@@ -1,8 +1,8 @@
 """Wires that a supply from elsewhere feeds, against what protects it there."""
 
 import pytest
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Job,
     Param,
@@ -30,7 +30,7 @@ def fed(amps: float, recipe: Recipe, ambient_c: float = 40.0, rulebook: Rulebook
 
 
 def found(job: Job) -> list[Finding]:
-    return [f for f in findings_of(Evaluation(job).get(RULES)) if f.code == "W05"]
+    return [f for f in findings_of(plan_for(job).get(RULES)) if f.code == "W05"]
 
 
 @pytest.mark.parametrize("recipe", [Recipe.FOREIGN_INTERLOCK, Recipe.SOCKET])
@@ -41,7 +41,7 @@ def found(job: Job) -> list[Finding]:
 )
 def test_its_wires_carry_what_protects_it(recipe: Recipe, amps: float, ambient_c: float, mm2: float) -> None:
     job = fed(amps, recipe, ambient_c)
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     assert not found(job)
     own = {net.id for net in evaluation.get(NETS).nets if net.net_class is NetClass.EXCEPTED}
     wires = [wire for wire in evaluation.get(WIRING).wires if wire.net in own]

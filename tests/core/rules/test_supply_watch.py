@@ -3,9 +3,9 @@
 from dataclasses import replace
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Can
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     DeviceId,
     Job,
@@ -38,12 +38,12 @@ def plant(*recipes: Recipe | tuple[Recipe, Param], motors: int = 2) -> Job:
 
 
 def clause(job: Job, code: str) -> ClauseResult:
-    return next(r for r in Evaluation(job).get(RULES) if r.code == code)
+    return next(r for r in plan_for(job).get(RULES) if r.code == code)
 
 
 def test_the_leads_of_a_surge_protector_are_measured_on_the_wires_as_they_run() -> None:
     """The longest wire of each stretch: to its fuses, from them to it, and from it to earth."""
-    view = Evaluation(plant(Recipe.SURGE)).get(VIEW)
+    view = plan_for(plant(Recipe.SURGE)).get(VIEW)
     stretches = [0.0, 0.0, 0.0]
     for wire in view.wiring.wires:
         ends = {wire.start.pin.device, wire.end.pin.device}
@@ -60,7 +60,7 @@ def test_the_leads_of_a_surge_protector_are_measured_on_the_wires_as_they_run() 
 
 @pytest.mark.parametrize(("mm", "findings"), [(160.0, 0), (170.0, 1)])
 def test_half_a_metre_is_the_limit_for_all_of_them_together(mm: float, findings: int) -> None:
-    view = Evaluation(plant(Recipe.SURGE)).get(VIEW)
+    view = plan_for(plant(Recipe.SURGE)).get(VIEW)
     short = tuple(replace(wire, length=mm) for wire in view.wiring.wires)
     result = surge_leads(replace(view, wiring=replace(view.wiring, wires=short)))
     assert len(result.findings) == findings
@@ -111,8 +111,8 @@ def test_ways_of_the_brief_are_no_sockets_of_the_panel() -> None:
 def test_each_motor_has_something_that_sees_a_lost_phase_or_a_person_judges() -> None:
     """An overload relay of the catalogue sees it (IEC 60947-4-1 8.2.1.5, from memory); of one's own its data say."""
     job = plant(motors=1)
-    tags = Evaluation(job).get(NAMES).tag
-    relay = next(d for d in Evaluation(job).get(CIRCUITS).devices if d.kind.can(Can.OVERLOAD))
+    tags = plan_for(job).get(NAMES).tag
+    relay = next(d for d in plan_for(job).get(CIRCUITS).devices if d.kind.can(Can.OVERLOAD))
     assert clause(job, "C17").evidence[1].endswith(f"by {tags[relay.id]}")
     assert "compare with their data" in clause(job, "C17").evidence[-1]
     own = OwnPart("OWN-OL", "overload", "", 45, 60, 80, rated_a=4.0)

@@ -2,8 +2,8 @@
 
 import pytest
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     CircuitId,
     Command,
@@ -29,7 +29,7 @@ from riktig.demo_job import frost_fan, kelp_shed
 
 
 def clause(job: Job, code: str) -> ClauseResult:
-    return next(r for r in Evaluation(job).get(RULES) if r.code == code)
+    return next(r for r in plan_for(job).get(RULES) if r.code == code)
 
 
 def fails_without(job: Job, element: str, code: str) -> list[Finding]:
@@ -83,7 +83,7 @@ def test_a_selector_that_no_longer_parts_automatic_from_off_is_found() -> None:
 
 
 def test_the_frost_fan_starts_in_the_cold_by_its_thermostat() -> None:
-    thermostat = next(d for d in Evaluation(frost_fan()).get(CIRCUITS).devices if d.kind_id == "field_thermostat")
+    thermostat = next(d for d in plan_for(frost_fan()).get(CIRCUITS).devices if d.kind_id == "field_thermostat")
     assert thermostat.kind.positions == ("mild", "cold")
     assert fails_without(frost_fan(), f"{thermostat.id}/1-2", "C11")
 
@@ -134,7 +134,7 @@ class TestTransformers:
 
     def test_a_fuse_of_the_builders_own_that_is_too_large_is_found(self, book: Rulebook) -> None:
         job = self.job(book)
-        fuse = next(d.id for d in Evaluation(job).get(CIRCUITS).devices if d.id == "s1.FS")
+        fuse = next(d.id for d in plan_for(job).get(CIRCUITS).devices if d.id == "s1.FS")
         larger = pick_part(job, fuse, "CC1-10" if book is Rulebook.UL else "FU-6.3")
         found = clause(larger, "E18").findings
         assert found

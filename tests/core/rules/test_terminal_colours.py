@@ -1,10 +1,10 @@
 """W09: the colour of a terminal's body says what lands on it; green is the earth's alone."""
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.edits import ChoosePart, KeepParts
 from riktig.core.errors import ImpossibleValueError
-from riktig.core.evaluation import Evaluation
 from riktig.core.ids import DeviceId
 from riktig.core.job import Job, OwnPart
 from riktig.core.keys import DeviceKey
@@ -13,13 +13,13 @@ from riktig.demo_job import frost_fan, kelp_shed
 
 
 def judged(job: Job) -> ClauseResult:
-    return next(result for result in Evaluation(job).get(RULES) if result.code == "W09")
+    return next(result for result in plan_for(job).get(RULES) if result.code == "W09")
 
 
 def with_part(device: str, kind: str, colour: str) -> Job:
     own = OwnPart("T-OWN", kind, "terminal of our own", 6.2, 48.0, 42.0, max_mm2=4.0, colour=colour)
-    job = KeepParts((own,)).apply(Evaluation(kelp_shed()))
-    return ChoosePart(DeviceId(device), "T-OWN").apply(Evaluation(job))
+    job = KeepParts((own,)).apply(plan_for(kelp_shed()))
+    return ChoosePart(DeviceId(device), "T-OWN").apply(plan_for(job))
 
 
 @pytest.mark.parametrize("job", [kelp_shed(), frost_fan()], ids=["kelp shed", "frost fan"])

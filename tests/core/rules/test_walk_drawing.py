@@ -3,6 +3,7 @@
 import pytest
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import share
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Face, Poly, Text, run_of
@@ -33,7 +34,7 @@ def test_every_group_and_every_circuit_stands_there_once(job: Job) -> None:
 
 def test_the_counts_are_those_of_the_clauses() -> None:
     job = kelp_shed()
-    results = Evaluation(job).get(RULES)
+    results = plan_for(job).get(RULES)
     shown = texts(job)
     for verdict, sign in ((Verdict.MEETS, "✓"), (Verdict.JUDGE, "?")):
         by_group = [sum(r.verdict is verdict for r in results if r.group is group) for group in Group]
@@ -44,7 +45,7 @@ def test_the_counts_are_those_of_the_clauses() -> None:
 
 def test_a_fault_is_marked_at_its_circuit() -> None:
     job = with_names_recorded(remove_element(kelp_shed(), ElementId("c3.KR/21-22")))
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     findings = [f for r in evaluation.get(RULES) for f in r.findings if f.verdict is Verdict.FAILS]
     wiring = evaluation.get(WIRING)
     assert {circuit_at(finding.where, wiring) for finding in findings} == {"c3"}
@@ -53,7 +54,7 @@ def test_a_fault_is_marked_at_its_circuit() -> None:
 
 @pytest.mark.parametrize("name", share(SAMPLES, 0)[::3])
 def test_no_text_leaves_the_picture_whatever_the_job(name: str) -> None:
-    drawing = Evaluation(sample(name)).get(WALK_DRAWING)
+    drawing = plan_for(sample(name)).get(WALK_DRAWING)
     for shape in drawing.shapes:
         if isinstance(shape, Text):
             assert shape.text

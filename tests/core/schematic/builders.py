@@ -3,9 +3,9 @@
 from typing import Unpack
 
 from riktig.core.door import DOOR, fix_door
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import ElementId, Job, PracticeFields, add_load, new_job, set_practice
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, with_names_recorded
+from tests.shared_plan import plan_for
 
 STOP = ElementId("c1.S.stop/1-2")
 START = ElementId("c1.S.start/3-4")
@@ -20,12 +20,12 @@ def one_motor(kw: float = 4.0, **practice: Unpack[PracticeFields]) -> Job:
 
 def door_begun(job: Job) -> Job:
     """The job with its door worked on already, so that no operator moves any more."""
-    return fix_door(job, Evaluation(job).get(DOOR))
+    return fix_door(job, plan_for(job).get(DOOR))
 
 
 def joins(job: Job) -> dict[str, set[str]]:
     """Number to the pins that carry it, as written on the panel; terminals by both sides."""
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     names, devices = evaluation.get(NAMES), evaluation.get(CIRCUITS).by_id
     found: dict[str, set[str]] = {}
     for net in evaluation.get(NETS).nets:

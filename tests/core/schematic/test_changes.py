@@ -3,14 +3,14 @@
 import pytest
 
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import ElementId, Insertable, OverloadContact, change_load, set_practice
 from riktig.core.schematic import CIRCUITS, elements_of, insert_contact, remove_element, take_back, with_names_recorded
 from tests.core.schematic.builders import COIL, START, STOP, joins, one_motor
+from tests.shared_plan import plan_for
 
 
 def control_path(job: object) -> list[str]:
-    circuits = Evaluation(job).get(CIRCUITS)  # type: ignore[arg-type]
+    circuits = plan_for(job).get(CIRCUITS)  # type: ignore[arg-type]
     rung = next(r for r in circuits.rungs if r.id == "c1.run")
     return [e.id for e in elements_of(rung.path)]
 
@@ -38,7 +38,7 @@ def test_a_field_contact_brings_its_terminals_and_lies_between_them() -> None:
 def test_a_start_taken_out_leaves_the_hold_contact_in_its_place_and_no_orphan() -> None:
     job = with_names_recorded(remove_element(one_motor(), START))
     assert control_path(job) == ["c1.FO/95-96", STOP, "c1.K/13-14", COIL]
-    assert not any(d.id == "c1.S.start" for d in Evaluation(job).get(CIRCUITS).devices)
+    assert not any(d.id == "c1.S.start" for d in plan_for(job).get(CIRCUITS).devices)
 
 
 def test_changes_survive_another_parameter_of_the_recipe() -> None:
@@ -46,20 +46,20 @@ def test_changes_survive_another_parameter_of_the_recipe() -> None:
     job = set_practice(job, overload_contact=OverloadContact.RETURN)
     job = change_load(job, job.loads[0].id, run_lamp=False)
     assert "c1.x1/1-2" in control_path(job)
-    assert Evaluation(job).get(CIRCUITS).clashes == ()
+    assert plan_for(job).get(CIRCUITS).clashes == ()
 
 
 def test_a_change_without_its_hold_is_a_clash_and_comes_back_with_it() -> None:
     lamp = ElementId("c1.H.run/X1-X2")
     job = remove_element(one_motor(), lamp)
     gone = change_load(job, job.loads[0].id, run_lamp=False)
-    clashes = Evaluation(gone).get(CIRCUITS).clashes
+    clashes = plan_for(gone).get(CIRCUITS).clashes
     assert len(clashes) == 1
     assert "c1.H.run" in clashes[0].text
     back = change_load(gone, job.loads[0].id, run_lamp=True)
-    assert Evaluation(back).get(CIRCUITS).clashes == ()
+    assert plan_for(back).get(CIRCUITS).clashes == ()
     change = gone.circuits[1].changes[0]
-    assert Evaluation(take_back(gone, gone.circuits[1].id, change)).get(CIRCUITS).clashes == ()
+    assert plan_for(take_back(gone, gone.circuits[1].id, change)).get(CIRCUITS).clashes == ()
 
 
 @pytest.mark.parametrize("element", ["c1.F/1-2", "c9.K/1-2", "c0.Q/1-2"])
@@ -73,4 +73,4 @@ def test_everything_may_be_taken_out_and_what_is_left_still_derives() -> None:
     for element in control_path(job):
         job = with_names_recorded(remove_element(job, ElementId(element)))
     assert control_path(job) == []
-    assert Evaluation(job).get(CIRCUITS).clashes == ()
+    assert plan_for(job).get(CIRCUITS).clashes == ()

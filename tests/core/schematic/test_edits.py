@@ -50,6 +50,7 @@ from riktig.core.schematic import (
 )
 from tests.core.schematic.builders import START, STOP, one_motor
 from tests.core.schematic.samples import sample
+from tests.shared_plan import plan_for
 
 RUN = ["c1.FO/95-96", "c1.S.stop/1-2", "c1.S.start/3-4", "c1.K/13-14", "c1.K/A1-A2"]
 LAMP = ElementId("c1.H.run/X1-X2")
@@ -74,14 +75,14 @@ def test_it_goes_in_where_it_was_asked_for(act: Act) -> None:
         insert_element(one_motor(), STOP, Insertion(Insertable.STOP_BUTTON, "stop at the bay", act))
     )
     assert run_path(job) == PLACES[act]
-    parallel = any("Parallel" in type(p).__name__ for p in Evaluation(job).get(CIRCUITS).rungs[-3].path.parts[1:2])
+    parallel = any("Parallel" in type(p).__name__ for p in plan_for(job).get(CIRCUITS).rungs[-3].path.parts[1:2])
     assert parallel is (act is Act.ACROSS)
 
 
 @pytest.mark.parametrize("what", [one for one in Insertable if one is not Insertable.CONTACT])
 def test_everything_that_may_be_put_in_is_drawn_tagged_and_labelled(what: Insertable) -> None:
     job = with_names_recorded(insert_element(one_motor(), STOP, Insertion(what, "for a reason")))
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     device = next(d for d in evaluation.get(CIRCUITS).devices if d.id == "c1.x1")
     assert device.purpose == "for a reason"
     assert (device.legend != "") is (device.zone.value == "door")
@@ -141,7 +142,7 @@ def test_a_rung_is_wired_to_another_named_potential_at_either_end() -> None:
     nodes = named_nodes(one_motor())
     assert {"main.L2", "c1.control", "N"} <= set(nodes)
     job = with_names_recorded(rewire(rewire(one_motor(), LAMP, "main.L2", start=True), LAMP, "c1.control", start=False))
-    rung = next(r for r in Evaluation(job).get(CIRCUITS).rungs if r.id == "c1.lamp")
+    rung = next(r for r in plan_for(job).get(CIRCUITS).rungs if r.id == "c1.lamp")
     assert (rung.start, rung.end) == (("main.L2",), ("c1.control",))
 
 
@@ -152,7 +153,7 @@ def test_spares_are_offered_first_and_then_those_of_an_auxiliary_block() -> None
     assert "opening" in offered["c1.K:21-22"]
     assert offered["c1.K:53-54"].endswith("closing, with an auxiliary block")
     job = with_names_recorded(insert_element(job, STOP, Insertion(Insertable.CONTACT, "", to="c1.K:53-54")))
-    contactor = next(d for d in Evaluation(job).get(CIRCUITS).devices if d.id == "c1.K")
+    contactor = next(d for d in plan_for(job).get(CIRCUITS).devices if d.id == "c1.K")
     assert contactor.kind_id == "contactor" + AUX_BLOCK
     assert "c1.K/53-54" in run_path(job)
     assert "c1.K:53-54" not in dict(free_contacts(job))
@@ -163,15 +164,15 @@ def test_a_contact_of_a_device_in_another_circuit_brings_its_block_there() -> No
 
     job = with_names_recorded(add_load(one_motor(), "rinse pump", 1.5))
     job = with_names_recorded(insert_element(job, STOP, Insertion(Insertable.CONTACT, "", to="c2.K:61-62")))
-    devices = Evaluation(job).get(CIRCUITS).by_id
+    devices = plan_for(job).get(CIRCUITS).by_id
     assert devices[DeviceId("c2.K")].kind.block
     assert not devices[DeviceId("c1.K")].kind.block
-    assert Evaluation(job).get(FAULTS) == ()
+    assert plan_for(job).get(FAULTS) == ()
 
 
 def test_names_become_legends_and_reach_the_labels() -> None:
     job = with_names_recorded(name_element(one_motor(), LAMP, "drum turns"))
-    lamp = next(d for d in Evaluation(job).get(CIRCUITS).devices if d.id == "c1.H.run")
+    lamp = next(d for d in plan_for(job).get(CIRCUITS).devices if d.id == "c1.H.run")
     assert (lamp.purpose, lamp.legend) == ("drum turns", "drum turns")
 
 
@@ -182,7 +183,7 @@ def test_a_parameter_changed_afterwards_keeps_the_changes() -> None:
         insert_element(job, ElementId(f"{circuit}.S.stop/1-2"), Insertion(Insertable.KEY_SWITCH, "locked"))
     )
     job = with_names_recorded(set_param(job, circuit, "mechanical interlock", "no"))
-    circuits = Evaluation(job).get(CIRCUITS)
+    circuits = plan_for(job).get(CIRCUITS)
     assert circuits.clashes == ()
     assert any(d.id == f"{circuit}.x1" for d in circuits.devices)
     assert not any(d.kind_id == "interlock_block" for d in circuits.devices)
@@ -191,19 +192,19 @@ def test_a_parameter_changed_afterwards_keeps_the_changes() -> None:
 def test_a_clash_is_a_finding_with_a_choice_take_it_back_or_make_it_elsewhere() -> None:
     job = with_names_recorded(insert_element(one_motor(), LAMP, Insertion(Insertable.LAMP, "beside it", Act.ACROSS)))
     gone = with_names_recorded(change_load(job, job.loads[0].id, run_lamp=False))
-    clash = Evaluation(gone).get(CIRCUITS).clashes[0]
+    clash = plan_for(gone).get(CIRCUITS).clashes[0]
     assert clash.change is not None
     assert "beside it" in clash.text
-    finding = next(f for r in Evaluation(gone).get(RULES) if r.code == "C01" for f in r.findings if f.quick_fix)
+    finding = next(f for r in plan_for(gone).get(RULES) if r.code == "C01" for f in r.findings if f.quick_fix)
     assert "beside it" in finding.message
     assert finding.quick_fix is not None
-    assert Evaluation(apply_mend(gone, finding.quick_fix)).get(CIRCUITS).clashes == ()
-    assert Evaluation(take_back(gone, clash.circuit, clash.change)).get(CIRCUITS).clashes == ()
+    assert plan_for(apply_mend(gone, finding.quick_fix)).get(CIRCUITS).clashes == ()
+    assert plan_for(take_back(gone, clash.circuit, clash.change)).get(CIRCUITS).clashes == ()
     there = with_names_recorded(reapply_change(gone, clash.circuit, clash.change, ElementId("c1.H.trip/X1-X2")))
-    assert Evaluation(there).get(CIRCUITS).clashes == ()
+    assert plan_for(there).get(CIRCUITS).clashes == ()
     assert "c1.x1/X1-X2" in run_path(there, "trip")
     back = with_names_recorded(change_load(gone, job.loads[0].id, run_lamp=True))
-    assert Evaluation(back).get(CIRCUITS).clashes == (), "with its hold the change is back"
+    assert plan_for(back).get(CIRCUITS).clashes == (), "with its hold the change is back"
 
 
 REFUSED: dict[str, tuple[Callable[[Job], Job], str]] = {

@@ -33,6 +33,7 @@ from riktig.core.schematic import (
 from riktig.core.schematic.faults.find import find_faults
 from tests.core.schematic.builders import COIL, START, STOP, one_motor
 from tests.core.schematic.samples import SAMPLES, sample
+from tests.shared_plan import plan_for
 
 
 def own(*rungs: tuple[str, str, str], devices: tuple[OwnDevice, ...] = ()) -> Job:
@@ -80,7 +81,7 @@ def kinds_of(job: Job) -> set[str]:
 def test_it_is_found_where_it_is_and_says_what_mends_it(kind: str) -> None:
     assert kind not in kinds_of(one_motor())
     job = BROKEN[kind]()
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     found = [fault for fault in evaluation.get(FAULTS) if fault.kind == kind]
     assert found
     devices = {device.id for device in evaluation.get(CIRCUITS).devices}
@@ -157,7 +158,7 @@ def test_a_monitor_fed_behind_the_contactor_it_lets_in_is_found() -> None:
             ),
         )
 
-    assert not any(f.kind == "monitor downstream" for f in Evaluation(sample(name)).get(FAULTS))
+    assert not any(f.kind == "monitor downstream" for f in plan_for(sample(name)).get(FAULTS))
     assert any(f.kind == "monitor downstream" for f in with_rungs(sample(name), behind))
 
 
@@ -172,9 +173,9 @@ def test_a_lamp_of_which_nothing_says_what_it_means_is_found() -> None:
 
 def test_a_load_fed_past_every_breaker_fails_its_clause() -> None:
     job = with_names_recorded(rewire(one_motor(), ElementId("c1.H.run/X1-X2"), "main.L1", start=True))
-    result = next(r for r in Evaluation(job).get(RULES) if r.code == "E04")
+    result = next(r for r in plan_for(job).get(RULES) if r.code == "E04")
     assert result.verdict is Verdict.FAILS
-    tag = Evaluation(job).get(NAMES).tag
+    tag = plan_for(job).get(NAMES).tag
     lamp = next(t for d, t in tag.items() if d == "c1.H.run")
     assert any(f.message.startswith(lamp) and f.where == read_key("device:c1.H.run") for f in result.findings)
 
@@ -204,7 +205,7 @@ def test_a_contact_whose_numbers_say_otherwise_is_found(monkeypatch: pytest.Monk
     job = own(("c1.control", "K:13-14 H:X1-X2", "N"), ("c1.control", "K:A1-A2", "N"))
     careless = {k.id: k for k in kinds()} | {"relay": wrong}
     monkeypatch.setattr("riktig.core.schematic.model.elements.kind", careless.__getitem__)
-    circuits, nets = Evaluation(job).get(CIRCUITS), Evaluation(job).get(NETS)
+    circuits, nets = plan_for(job).get(CIRCUITS), plan_for(job).get(NETS)
     assert [f.kind for f in find_faults(circuits, nets)] == ["contact numbers"]
 
 

@@ -6,7 +6,6 @@ import pytest
 
 from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.catalogue import Behaviour
-from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Drawing, Line, Text
 from riktig.core.job import Job, Numbering, Rulebook, TagStyle, set_practice
 from riktig.core.keys import ElementKey
@@ -15,13 +14,14 @@ from riktig.core.schematic.layout.ladder_page import LADDER_WIDTH, SHIFT
 from riktig.core.schematic.layout.sheet_model import RAIL_BOTTOM, RAIL_TOP
 from riktig.core.simulation import Panel, live_shapes, roles_of
 from tests.core.schematic.samples import sample
+from tests.shared_plan import plan_for
 
 JOBS = ["direct-on-line, North American", "both ways, North American", "pump by level, North American",
         "emergency stop, North American", "all of it by the controller, North American"]  # fmt: skip
 
 
 def ladders(job: Job) -> list[Drawing]:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     sheets = evaluation.get(SHEETS).sheets
     drawings = evaluation.get(SHEET_DRAWINGS)
     return [drawing for sheet, drawing in zip(sheets, drawings, strict=True) if sheet.is_ladder]
@@ -66,7 +66,7 @@ def test_paths_run_level_between_two_uprights(name: str) -> None:
 @pytest.mark.parametrize("name", JOBS)
 def test_references_go_by_line_and_hold_both_ways(name: str) -> None:
     """Beside a contact the line of its coil in brackets; at the right of the coil the lines of its contacts."""
-    evaluation = Evaluation(sample(name))
+    evaluation = plan_for(sample(name))
     circuits, sheets, tag = evaluation.get(CIRCUITS), evaluation.get(SHEETS), evaluation.get(NAMES).tag
     said = {mark.text for drawing in evaluation.get(SHEET_DRAWINGS) for mark in texts(drawing)}
     devices, coils = circuits.by_id, {}
@@ -88,16 +88,16 @@ def test_references_go_by_line_and_hold_both_ways(name: str) -> None:
 
 
 def test_an_iec_job_has_upright_paths_and_sheets_with_columns() -> None:
-    sheets = Evaluation(sample("direct-on-line")).get(SHEETS).sheets
+    sheets = plan_for(sample("direct-on-line")).get(SHEETS).sheets
     assert not any(sheet.is_ladder for sheet in sheets)
     turned = set_practice(sample("direct-on-line"), rulebook=Rulebook.UL)
-    assert any(sheet.is_ladder for sheet in Evaluation(with_names_recorded(turned)).get(SHEETS).sheets)
+    assert any(sheet.is_ladder for sheet in plan_for(with_names_recorded(turned)).get(SHEETS).sheets)
 
 
 @pytest.mark.parametrize("name", JOBS)
 def test_what_lies_over_the_drawing_is_turned_with_it(name: str) -> None:
     """A net that is pointed at, and the panel with power on: strokes lie on lines of the drawing."""
-    evaluation = Evaluation(sample(name))
+    evaluation = plan_for(sample(name))
     circuits, nets = evaluation.get(CIRCUITS), evaluation.get(NETS)
     panel = Panel(circuits, nets)
     for sheet, drawing in zip(evaluation.get(SHEETS).sheets, evaluation.get(SHEET_DRAWINGS), strict=True):
@@ -116,7 +116,7 @@ def test_names_by_place_go_by_line() -> None:
     """CR 12 is the relay whose coil is on line 12: the usual way there (common practice, no source)."""
     job = set_practice(sample("pump by level, North American"), tags=TagStyle.PLACED, numbering=Numbering.BY_NODE)
     bare = with_names_recorded(job.__class__(**{**{f: getattr(job, f) for f in job.__dataclass_fields__}, "tags": ()}))
-    evaluation = Evaluation(bare)
+    evaluation = plan_for(bare)
     places, tag = evaluation.get(SHEETS).places, evaluation.get(NAMES).tag
     coils = {element.partition("/")[0]: place for element, place in places.items() if element.endswith("/A1-A2")}
     assert coils

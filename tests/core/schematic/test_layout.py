@@ -54,6 +54,7 @@ from riktig.demo_job import DEMOS, demo_job
 from tests.core.schematic.builders import STOP, one_motor
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import share, some, times
+from tests.shared_plan import plan_for
 
 KINDS: list[dict[str, object]] = [
     {},
@@ -146,7 +147,7 @@ def crossed(drawing: Drawing) -> list[str]:
 
 @pytest.mark.parametrize("name", share(JOBS, 0, ALWAYS))
 def test_no_two_texts_overlap_and_no_line_runs_through_one(name: str) -> None:
-    for drawing in some(Evaluation(JOBS[name]).get(SHEET_DRAWINGS)):
+    for drawing in some(plan_for(JOBS[name]).get(SHEET_DRAWINGS)):
         assert touching(drawing) == [], drawing.title
         assert crossed(drawing) == [], drawing.title
 
@@ -174,7 +175,7 @@ def test_a_rung_says_its_number_once_where_numbers_go_by_rung() -> None:
 
 @pytest.mark.parametrize("name", share(JOBS, 1, ALWAYS))
 def test_nothing_is_cut_short_and_nothing_leaves_the_frame(name: str) -> None:
-    for drawing in some(Evaluation(JOBS[name]).get(SHEET_DRAWINGS)):
+    for drawing in some(plan_for(JOBS[name]).get(SHEET_DRAWINGS)):
         for mark in some(drawing.shapes):
             if mark.layer in ("frame", "title"):
                 continue
@@ -188,7 +189,7 @@ def test_nothing_is_cut_short_and_nothing_leaves_the_frame(name: str) -> None:
 
 @pytest.mark.parametrize("name", share(JOBS, 2, ALWAYS))
 def test_every_arrow_has_its_partner(name: str) -> None:
-    sheets = Evaluation(JOBS[name]).get(SHEETS).sheets
+    sheets = plan_for(JOBS[name]).get(SHEETS).sheets
     arrows = [(sheet.number, arrow) for sheet in sheets for arrow in sheet.arrows]
     for number, arrow in arrows:
         assert arrow.at.sheet == number
@@ -200,7 +201,7 @@ def test_every_arrow_has_its_partner(name: str) -> None:
 
 
 def test_there_are_arrows_and_paths_that_were_cut_among_the_jobs() -> None:
-    sheets = [sheet for name in ALWAYS for sheet in Evaluation(JOBS[name]).get(SHEETS).sheets]
+    sheets = [sheet for name in ALWAYS for sheet in plan_for(JOBS[name]).get(SHEETS).sheets]
     assert any(sheet.arrows for sheet in sheets)
     assert any(is_cut(rail.node) for sheet in sheets for rail in sheet.rails)
 
@@ -232,14 +233,14 @@ def _line_of(sheet: Sheet, y: float) -> int:
 
 
 def test_loads_stand_in_a_row_above_the_return() -> None:
-    sheet = next(s for s in Evaluation(one_motor()).get(SHEETS).sheets if s.kind is SheetKind.CONTROL)
+    sheet = next(s for s in plan_for(one_motor()).get(SHEETS).sheets if s.kind is SheetKind.CONTROL)
     coils = [seat for seat in sheet.seats if seat.element.poles[0].unit in ("A1-A2", "X1-X2")]
     assert len(coils) == 3
     assert {seat.bottom for seat in coils} == {RAIL_BOTTOM}
 
 
 def test_what_belongs_together_stays_on_one_sheet() -> None:
-    sheets = Evaluation(thirty_starters()).get(SHEETS).sheets
+    sheets = plan_for(thirty_starters()).get(SHEETS).sheets
     for number in range(0, 30, 8):
         circuit = f"c{number + 1}"
         mine = [s.number for s in sheets if s.kind is SheetKind.CONTROL and circuit in s.circuits]
@@ -247,7 +248,7 @@ def test_what_belongs_together_stays_on_one_sheet() -> None:
 
 
 def test_every_net_of_a_power_path_shows_its_number() -> None:
-    evaluation = Evaluation(one_motor())
+    evaluation = plan_for(one_motor())
     power = {mark.text for mark in texts_of(evaluation.get(SHEET_DRAWINGS)[0])}
     behind = [evaluation.get(NAMES).number[net] for net in evaluation.get(NAMES).number if net.device == "c1.F"]
     assert behind

@@ -3,7 +3,6 @@
 import pytest
 
 from riktig.core.catalogue import Behaviour
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Colours,
     ElementId,
@@ -21,6 +20,7 @@ from riktig.core.job import (
 from riktig.core.schematic import CIRCUITS, NETS, NetClass, add_circuit, remove_element, with_names_recorded
 from riktig.core.simulation import RATINGS
 from riktig.core.wiring import WIRING, Wire
+from tests.shared_plan import plan_for
 
 
 def two_motors(*, american: bool = False) -> Job:
@@ -35,7 +35,7 @@ def two_motors(*, american: bool = False) -> Job:
 
 def wires(job: Job) -> dict[str, Wire]:
     """Every wire by both of its ends, “K1:A2”."""
-    evaluation = Evaluation(with_names_recorded(job))
+    evaluation = plan_for(with_names_recorded(job))
     return {str(pin): wire for wire in evaluation.get(WIRING).wires for pin in (wire.start.pin, wire.end.pin)}
 
 
@@ -112,7 +112,7 @@ def test_the_colour_of_every_coil_and_lamp_is_that_of_its_current(more: Recipe |
     """What the simulation finds that a coil or lamp works on, a way of its own, against the colour of its wires."""
     job = two_motors(american=american)
     job = with_names_recorded(add_circuit(job, more) if more else job)
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     found, nets = wires(job), evaluation.get(NETS)
     direct, alternating = {"blue", "white-blue"}, {"red", "white"}
     looked = 0

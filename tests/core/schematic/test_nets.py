@@ -21,6 +21,7 @@ from riktig.core.job import (
 )
 from riktig.core.schematic import CIRCUITS, NETS, NetClass, find_nets
 from tests.core.schematic.builders import joins, one_motor
+from tests.shared_plan import plan_for
 
 # Worked by hand from the circuit of a direct-on-line starter: control live ahead of the motor breaker, overload
 # first, stop, start with the hold contact across it, coil; run lamp by 43-44, trip lamp by 97-98.
@@ -53,14 +54,14 @@ def test_the_starters_nets_are_those_worked_out_by_hand(number: str) -> None:
 
 
 def test_plugged_poles_are_a_net_without_a_number_since_no_wire_can_land_there(demo: Job) -> None:
-    nets = Evaluation(demo).get(NETS).nets
+    nets = plan_for(demo).get(NETS).nets
     inner = [net for net in nets if net.inner]
     assert len(inner) == 3
     assert all({role_of(pin.device)[:1] for pin in net.pins} == {"K", "F"} for net in inner)
 
 
 def test_every_pin_lies_on_one_net_only(two_motors: Job) -> None:
-    nets = find_nets(Evaluation(two_motors).get(CIRCUITS))
+    nets = find_nets(plan_for(two_motors).get(CIRCUITS))
     counted = Counter(pin for net in nets.nets for pin in net.pins)
     assert set(counted.values()) == {1}
     assert set(nets.of_pin) == set(counted)
@@ -94,9 +95,9 @@ def test_without_a_neutral_the_returns_have_nowhere_to_go_but_the_design_stands(
 
 
 def test_classes_follow_what_a_net_carries(demo: Job) -> None:
-    classes = Counter(net.net_class for net in Evaluation(demo).get(NETS).nets)
+    classes = Counter(net.net_class for net in plan_for(demo).get(NETS).nets)
     assert classes == {NetClass.POWER: 15, NetClass.CONTROL: 6, NetClass.NEUTRAL: 1, NetClass.EARTH: 1}
-    lines = {net.line for net in Evaluation(demo).get(NETS).nets if net.net_class is NetClass.POWER}
+    lines = {net.line for net in plan_for(demo).get(NETS).nets if net.net_class is NetClass.POWER}
     assert lines == {0, 1, 2}
 
 

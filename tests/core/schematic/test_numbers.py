@@ -38,6 +38,7 @@ from riktig.core.wiring import WIRING
 from riktig.demo_job import kelp_shed
 from tests.core.schematic.builders import START, STOP, joins, one_motor
 from tests.effort import times
+from tests.shared_plan import plan_for
 
 
 def test_a_contact_put_in_takes_the_next_number_and_all_others_hold() -> None:
@@ -67,15 +68,15 @@ def test_counting_anew_closes_the_gaps_only_on_request() -> None:
 
 
 def test_tags_of_the_others_hold_when_a_load_comes_or_goes(two_motors: Job) -> None:
-    before = Evaluation(two_motors).get(NAMES).tag
-    after = Evaluation(with_names_recorded(remove_load(two_motors, two_motors.loads[0].id))).get(NAMES).tag
+    before = plan_for(two_motors).get(NAMES).tag
+    after = plan_for(with_names_recorded(remove_load(two_motors, two_motors.loads[0].id))).get(NAMES).tag
     assert all(before[device] == tag for device, tag in after.items())
-    more = Evaluation(with_names_recorded(add_load(two_motors, "belt", 1.1))).get(NAMES).tag
+    more = plan_for(with_names_recorded(add_load(two_motors, "belt", 1.1))).get(NAMES).tag
     assert all(more[device] == tag for device, tag in before.items())
 
 
 def test_tags_count_by_class_letter_and_a_strip_shares_one(two_motors: Job) -> None:
-    tags = Evaluation(two_motors).get(NAMES).tag
+    tags = plan_for(two_motors).get(NAMES).tag
     assert (tags[DeviceId("c1.K")], tags[DeviceId("c2.K")]) == ("K1", "K2")
     assert {tags[d] for d in tags if d.startswith("c1.X.")} == {"X2"}
     loose = [tag for device, tag in tags.items() if ".X" not in device]
@@ -84,10 +85,10 @@ def test_tags_count_by_class_letter_and_a_strip_shares_one(two_motors: Job) -> N
 
 def test_renaming_changes_the_tag_and_nothing_else() -> None:
     job = rename(one_motor(), DeviceId("c1.K"), "K10")
-    assert Evaluation(job).get(NAMES).tag[DeviceId("c1.K")] == "K10"
+    assert plan_for(job).get(NAMES).tag[DeviceId("c1.K")] == "K10"
     assert joins(job)["4"] == {"F1:2", "K10:1"}
     strip = rename(job, DeviceId("c1.X.U"), "X7")
-    assert {Evaluation(strip).get(NAMES).tag[d] for d in Evaluation(strip).get(NAMES).tag if d.startswith("c1.X.")} == {
+    assert {plan_for(strip).get(NAMES).tag[d] for d in plan_for(strip).get(NAMES).tag if d.startswith("c1.X.")} == {
         "X7"
     }
 
@@ -130,7 +131,7 @@ def test_a_full_range_goes_on_behind_the_last() -> None:
     for _ in range(3):
         job = with_names_recorded(insert_contact(job, STOP, Insertable.STOP_BUTTON, "more"))
     assert max(int(n) for n in joins(job) if n.isdecimal()) > highest
-    assert len(numbers_of(job)) == len(Evaluation(job).get(NAMES).number)
+    assert len(numbers_of(job)) == len(plan_for(job).get(NAMES).number)
 
 
 @pytest.mark.parametrize("scheme", list(Numbering))
@@ -163,7 +164,7 @@ def test_another_scheme_numbers_anew_until_labels_are_printed() -> None:
 def test_common_potentials_have_the_numbers_that_the_house_kept_for_them() -> None:
     kept = (ReservedNumber("control.live", "100"), ReservedNumber("control.back", "0"), ReservedNumber("dc.zero", "M"))
     job = with_names_recorded(set_practice(kelp_shed(), reserved=kept, reserved_numbers=10))
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     by_node = {node: evaluation.get(NAMES).number[net.id] for net in evaluation.get(NETS).nets for node in net.nodes}
     assert (by_node["control.live"], by_node["control.back"], by_node["dc.zero"]) == ("100", "0", "M")
     counted = [int(one.number) for one in job.numbers]
@@ -195,7 +196,7 @@ def test_two_contacts_of_one_device_in_series_are_one_when_nothing_leaves_betwee
     job = with_names_recorded(
         add_rung(before, CircuitId("c1"), OwnRung("more", "guard", "control", "K:13-14 K:21-22", "N"))
     )
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     between = [n for n in evaluation.get(NETS).nets if n.id not in evaluation.get(NAMES).number and not n.inner]
     if between:
         assert {pin.device for net in between for pin in net.pins} == {"c1.K"}
@@ -205,8 +206,8 @@ def test_two_contacts_of_one_device_in_series_are_one_when_nothing_leaves_betwee
 def test_a_wire_keeps_its_own_number_while_its_end_stays() -> None:
     before = one_motor(numbering=Numbering.BY_WIRE)
     after = with_names_recorded(insert_contact(before, STOP, Insertable.STOP_BUTTON, "second stop"))
-    old = {w.key: w.number for w in Evaluation(before).get(WIRING).wires}
-    new = {w.key: w.number for w in Evaluation(after).get(WIRING).wires}
+    old = {w.key: w.number for w in plan_for(before).get(WIRING).wires}
+    new = {w.key: w.number for w in plan_for(after).get(WIRING).wires}
     both = [key for key in old if key in new]
     assert len(both) > len(old) - 4
     assert all(old[key] == new[key] for key in both)

@@ -23,6 +23,7 @@ from riktig.core.schematic import (
 )
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import share, some
+from tests.shared_plan import plan_for
 
 MAY_BE_MEANT = {"coil without contact"}
 """A season relay has no contact in a circuit until the builder puts one in."""
@@ -30,7 +31,7 @@ MAY_BE_MEANT = {"coil without contact"}
 
 @pytest.mark.parametrize("name", SAMPLES)
 def test_every_recipe_derives_whole_and_without_a_fault(name: str) -> None:
-    evaluation = Evaluation(sample(name))
+    evaluation = plan_for(sample(name))
     circuits = evaluation.get(CIRCUITS)
     assert circuits.clashes == ()
     assert circuits.undrawn == ()
@@ -50,7 +51,7 @@ so is it where three ways of 16 A and more ask for a transformer and a supply la
 
 @pytest.mark.parametrize("name", share([name for name in SAMPLES if name not in SAID], 1))
 def test_no_clause_of_the_rulebook_fails(name: str) -> None:
-    results = Evaluation(sample(name)).get(RULES)
+    results = plan_for(sample(name)).get(RULES)
     assert [(r.code, f.message) for r in results for f in r.findings if f.verdict is Verdict.FAILS] == []
 
 

@@ -6,6 +6,7 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.job import ControlTap, EarthScheme, Job, OverloadContact, PracticeFields, RunLamp, change_load
 from riktig.core.schematic import CIRCUITS, Band, elements_of
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
 TRIP, STOP, START, HOLD, COIL = "FO/95-96", "S.stop/1-2", "S.start/3-4", "K/13-14", "K/A1-A2"
 LAMP = "H.run/X1-X2"
@@ -36,7 +37,7 @@ def test_the_motor_path_runs_breaker_contactor_overload_terminals() -> None:
 def test_lamps_are_there_when_the_load_wants_them(run: bool, trip: bool) -> None:
     job = one_motor()
     job = change_load(job, job.loads[0].id, run_lamp=run, trip_lamp=trip)
-    circuits = Evaluation(job).get(CIRCUITS)
+    circuits = plan_for(job).get(CIRCUITS)
     lamps = {d.id for d in circuits.devices if d.kind_id == "lamp"}
     assert lamps == {f"c1.H.{name}" for name, wanted in (("run", run), ("trip", trip)) if wanted}
     control = [r.id for r in circuits.rungs if r.band is Band.CONTROL]
@@ -45,7 +46,7 @@ def test_lamps_are_there_when_the_load_wants_them(run: bool, trip: bool) -> None
 
 @pytest.mark.parametrize(("tap", "start"), [(ControlTap.BEFORE, ("main.L1",)), (ControlTap.AFTER, ())])
 def test_the_control_supply_is_taken_where_the_practice_says(tap: ControlTap, start: tuple[str, ...]) -> None:
-    rung = next(r for r in Evaluation(one_motor(control_tap=tap)).get(CIRCUITS).rungs if r.band is Band.TAP)
+    rung = next(r for r in plan_for(one_motor(control_tap=tap)).get(CIRCUITS).rungs if r.band is Band.TAP)
     assert rung.start == start
     assert [e.id for e in elements_of(rung.path)] == ["c1.FC/1-2"]
 
@@ -57,7 +58,7 @@ def test_every_bonded_point_is_listed_once(scheme: EarthScheme, points: int) -> 
 
 
 def test_every_operator_has_a_legend_that_says_what_it_does() -> None:
-    legends = {d.id: d.legend for d in Evaluation(one_motor()).get(CIRCUITS).devices if d.legend}
+    legends = {d.id: d.legend for d in plan_for(one_motor()).get(CIRCUITS).devices if d.legend}
     assert legends == {
         "c0.Q": "MAIN SWITCH",
         "c1.S.stop": "Wash drum STOP",

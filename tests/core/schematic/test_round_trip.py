@@ -10,6 +10,7 @@ from riktig.core.simulation import run_script
 from riktig.core.store import WrittenCircuit, dump_rungs, load_rungs
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import share
+from tests.shared_plan import plan_for
 
 
 def twice(job: Job, circuit: CircuitId) -> tuple[Job, list[CircuitId]]:
@@ -54,7 +55,7 @@ def test_two_copies_of_a_star_delta_starter_isolate_each_other() -> None:
     """With one breaker off its own fed lines are dead, and the other's are live."""
     job = with_names_recorded(add_load(new_job("R", "round"), "fan", 7.5, start=Start.STAR_DELTA))
     copied, (first, second) = twice(job, job.circuits[-1].id)
-    evaluation = Evaluation(copied)
+    evaluation = plan_for(copied)
     steps = ("open F: fed.L1 dead, fed.L3 dead",)
     for circuit in (first, second):
         results = run_script(evaluation.get(CIRCUITS), evaluation.get(NETS), circuit, steps)

@@ -32,6 +32,7 @@ from riktig.demo_job import DEMOS, demo_job
 from tests.core.schematic.builders import one_motor
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 CONTROLLED = "all of it by the controller"
 
@@ -43,7 +44,7 @@ def words(name: str, kind: SheetKind) -> list[set[str]]:
 
 
 def test_every_point_of_the_controller_shows_address_terminal_and_purpose() -> None:
-    evaluation = Evaluation(sample(CONTROLLED))
+    evaluation = plan_for(sample(CONTROLLED))
     circuits = evaluation.get(CIRCUITS)
     devices = circuits.by_id
     shown = set().union(*words(CONTROLLED, SheetKind.CONTROL))
@@ -74,7 +75,7 @@ def test_no_address_is_given_twice() -> None:
 
 @pytest.mark.parametrize("name", ["direct-on-line", "pump by level", "both ways"])
 def test_what_stands_on_the_door_or_in_the_field_says_so(name: str) -> None:
-    evaluation = Evaluation(sample(name))
+    evaluation = plan_for(sample(name))
     circuits = evaluation.get(CIRCUITS)
     for sheet, drawing in some(zip(evaluation.get(SHEETS).sheets, evaluation.get(SHEET_DRAWINGS), strict=True)):
         if sheet.kind is not SheetKind.CONTROL:
@@ -108,7 +109,7 @@ def test_the_earth_tree_shows_every_bond_once_from_one_root(name: str) -> None:
 
 
 def test_a_spare_contact_stands_in_the_mirror_and_a_used_one_with_its_place() -> None:
-    evaluation = Evaluation(one_motor())
+    evaluation = plan_for(one_motor())
     shown = {m.text for m in evaluation.get(SHEET_DRAWINGS)[1].shapes if isinstance(m, Text)}
     assert "spare 21 31" in shown
     assert str(evaluation.get(SHEETS).places[ElementId("c1.K/13-14")]) in shown
@@ -116,7 +117,7 @@ def test_a_spare_contact_stands_in_the_mirror_and_a_used_one_with_its_place() ->
 
 @pytest.mark.parametrize("name", sorted(DEMOS))
 def test_everything_on_a_sheet_is_found_on_it_by_its_key(name: str) -> None:
-    evaluation = Evaluation(demo_job(name))
+    evaluation = plan_for(demo_job(name))
     sheets, circuits, nets = evaluation.get(SHEETS), evaluation.get(CIRCUITS), evaluation.get(NETS)
     for sheet, drawing in zip(sheets.sheets, evaluation.get(SHEET_DRAWINGS), strict=True):
         keys = {m.key for m in drawing.shapes if isinstance(m.key, ElementKey | DeviceKey)}
@@ -138,7 +139,7 @@ def test_one_sheet_drawn_alone_is_the_same_as_among_all() -> None:
 
 
 def test_a_net_is_thick_at_every_end_that_it_joins_on_the_sheet() -> None:
-    evaluation = Evaluation(one_motor())
+    evaluation = plan_for(one_motor())
     nets, devices = evaluation.get(NETS), evaluation.get(CIRCUITS).by_id
     sheet = evaluation.get(SHEETS).sheets[1]
     hold = nets.of_pin[read_pin("c1.K:13")]
@@ -160,30 +161,30 @@ def test_a_place_is_framed_by_column_and_row() -> None:
 
 @pytest.mark.parametrize("text", ["2.3", "2.3.c", "sheet 2"])
 def test_the_finder_takes_a_place(text: str) -> None:
-    found = find(Evaluation(one_motor()).get(INDEX), text)
+    found = find(plan_for(one_motor()).get(INDEX), text)
     assert str(found[0].key).startswith("place:2")
 
 
 def test_a_number_alone_is_a_wire_not_a_sheet() -> None:
-    found = find(Evaluation(one_motor()).get(INDEX), "8")
+    found = find(plan_for(one_motor()).get(INDEX), "8")
     assert str(found[0].key).startswith(("net:", "wire:"))
 
 
 def test_commons_of_relays_hang_on_bridged_terminals_or_in_loops_as_practice_says() -> None:
     bridged = sample(CONTROLLED)
-    evaluation = Evaluation(bridged)
+    evaluation = plan_for(bridged)
     bars = {d.id for d in evaluation.get(CIRCUITS).devices if d.kind_id == "zero_bar"}
     assert len(bars) == 1
     from_bar = [w for w in evaluation.get(WIRING).wires if w.start.pin.device in bars]
     assert len(from_bar) >= 4, "each circuit's 0 V from a way of its own"
-    looped = Evaluation(set_practice(bridged, relay_commons=RelayCommons.LOOPS))
+    looped = plan_for(set_practice(bridged, relay_commons=RelayCommons.LOOPS))
     assert not any(d.kind_id == "zero_bar" for d in looped.get(CIRCUITS).devices)
     assert looped.get(WIRING).unrouted == ()
 
 
 def test_power_paths_stand_on_power_sheets_and_control_paths_on_control_sheets() -> None:
     for name in SAMPLES:
-        evaluation = Evaluation(sample(name))
+        evaluation = plan_for(sample(name))
         bands = {e.id: r.band for r in evaluation.get(CIRCUITS).rungs for e in elements_of(r.path)}
         for sheet in some(evaluation.get(SHEETS).sheets):
             for seat in sheet.seats:

@@ -10,6 +10,7 @@ from riktig.core.job import Insertable, Job, add_load
 from riktig.core.schematic import CIRCUITS, SHEETS, contact_places, elements_of, insert_contact, with_names_recorded
 from tests.core.schematic.builders import START, STOP, one_motor
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 
 def texts(drawing: Drawing) -> list[str]:
@@ -17,7 +18,7 @@ def texts(drawing: Drawing) -> list[str]:
 
 
 def test_every_element_stands_on_a_sheet_inside_its_grid(two_motors: Job) -> None:
-    evaluation = Evaluation(two_motors)
+    evaluation = plan_for(two_motors)
     places = evaluation.get(SHEETS).places
     for rung in some(evaluation.get(CIRCUITS).rungs):
         for element in elements_of(rung.path):
@@ -59,7 +60,7 @@ def test_marks_stay_on_the_sheet_and_seats_of_a_control_sheet_do_not_overlap(ext
     for n in range(extra):
         job = with_names_recorded(insert_contact(job, STOP, Insertable.STOP_BUTTON, f"stop {n}"))
         job = with_names_recorded(insert_contact(job, START, Insertable.START_BUTTON, f"start {n}", parallel=True))
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     for drawing in some(evaluation.get(SHEET_DRAWINGS)):
         for mark in some(drawing.shapes):
             if not isinstance(mark, Text):
@@ -73,7 +74,7 @@ def test_marks_stay_on_the_sheet_and_seats_of_a_control_sheet_do_not_overlap(ext
 
 def test_a_fourth_motor_opens_another_power_sheet(two_motors: Job) -> None:
     job = add_load(add_load(two_motors, "belt", 1.1), "fan", 3)
-    sheets = Evaluation(job).get(SHEETS).sheets
+    sheets = plan_for(job).get(SHEETS).sheets
     assert [s.kind.value for s in sheets] == ["power"] * 2 + ["control"] * 5 + ["earth tree"] + ["symbols used"]
     assert [s.number for s in sheets] == [*range(1, 10)]
 

@@ -5,7 +5,6 @@ from itertools import product
 
 import pytest
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.ids import role_of
 from riktig.core.job import (
     Command,
@@ -28,6 +27,7 @@ from riktig.core.schematic import CIRCUITS, NETS, Element, Zone, elements_of
 from riktig.core.simulation import Panel
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
+from tests.shared_plan import plan_for
 
 
 def yard(command: Command = Command.CONTROLLER) -> Job:
@@ -37,12 +37,12 @@ def yard(command: Command = Command.CONTROLLER) -> Job:
 
 def named(job: Job) -> list[str]:
     """What the rulebook says of field devices that are in no circuit."""
-    results = Evaluation(job).get(RULES)
+    results = plan_for(job).get(RULES)
     return [f.message for r in results if r.code == "B05" for f in r.findings]
 
 
 def failing(job: Job) -> list[str]:
-    results = Evaluation(job).get(RULES)
+    results = plan_for(job).get(RULES)
     found = [f for r in results for f in r.findings if f.verdict is Verdict.FAILS]
     return [f"{f.code} {f.message}" for f in found if f.code[0] != "P" and f.code not in ("M01", "B03")]
 
@@ -64,23 +64,23 @@ def test_every_kind_of_field_device_is_drawn_or_named(
     if of_load:
         fields["load"] = base.loads[0].id
     job = add_signal(base, "brass probe", **fields)
-    devices = Evaluation(job).get(CIRCUITS).devices
+    devices = plan_for(job).get(CIRCUITS).devices
     drawn = [d for d in devices if d.zone is Zone.FIELD and "brass probe" in d.purpose]
     assert bool(drawn) is not any("brass probe" in message for message in named(job))
     if drawn:
-        cores = [c for cable in Evaluation(job).get(STRIPS).cables if cable.device == drawn[0].id for c in cable.cores]
+        cores = [c for cable in plan_for(job).get(STRIPS).cables if cable.device == drawn[0].id for c in cable.cores]
         assert len(cores) == len(drawn[0].kind.pins), "every conductor of its cable lands"
 
 
 def test_a_value_of_another_panel_pulls_no_relay() -> None:
     base = yard()
     job = add_signal(base, "tide", form=Form.ANALOGUE, wetting=Wetting.FOREIGN, load=base.loads[0].id)
-    assert not any("tide" in d.purpose for d in Evaluation(job).get(CIRCUITS).devices)
+    assert not any("tide" in d.purpose for d in plan_for(job).get(CIRCUITS).devices)
     assert len(named(job)) == 1
 
 
 def test_a_sensor_that_draws_current_has_its_0_v() -> None:
-    evaluation = Evaluation(add_signal(yard(), "photocell", wetting=Wetting.DC, watts=1.5))
+    evaluation = plan_for(add_signal(yard(), "photocell", wetting=Wetting.DC, watts=1.5))
     cable = next(c for c in evaluation.get(STRIPS).cables if c.to.endswith("photocell"))
     assert [core.field_end.rpartition(":")[2] for core in cable.cores] == ["P", "M", "O"]
     sensor = next(d for d in evaluation.get(CIRCUITS).devices if d.id == cable.device)
@@ -114,7 +114,7 @@ def test_permissives_are_in_series_and_only_what_feels_a_demand_starts_in_auto()
     job = yard(Command.SELECTOR)
     for name in ("thermostat", "door contact", "flow contact"):
         job = add_signal(job, name, load=job.loads[0].id)
-    rung = next(r for r in Evaluation(job).get(CIRCUITS).rungs if r.id.endswith(".run"))
+    rung = next(r for r in plan_for(job).get(CIRCUITS).rungs if r.id.endswith(".run"))
     in_line = {role_of(part.device) for part in rung.path.parts if isinstance(part, Element)}
     assert {"let1", "let2"} <= in_line
     assert "auto1" not in in_line
@@ -141,7 +141,7 @@ def test_terminals_of_one_potential_are_bridged_by_a_jumper_that_is_bought_and_t
     job = yard()
     for n in range(4):
         job = add_signal(job, f"gate {n + 1}", wetting=Wetting.DC)
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     (jumper,) = evaluation.get(WIRING).jumpers
     assert len(jumper) == 4
     inner = [w for w in evaluation.get(WIRING).wires for e in (w.start, w.end) if e.pin in jumper]

@@ -3,7 +3,6 @@
 import pytest
 
 from riktig.core.annotation import SHEET_DRAWINGS
-from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Text
 from riktig.core.ids import read_pin
 from riktig.core.job import (
@@ -26,6 +25,7 @@ from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, Net, SheetKind,
 from riktig.core.sizing import SIZING
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
+from tests.shared_plan import plan_for
 
 
 def fan(protection: Protection = Protection.BREAKER, practice: Practice | None = None, kw: float = 11.0) -> Job:
@@ -36,7 +36,7 @@ def fan(protection: Protection = Protection.BREAKER, practice: Practice | None =
 
 
 def nets(job: Job) -> dict[str, Net]:
-    return {str(pin): net for pin, net in Evaluation(job).get(NETS).of_pin.items()}
+    return {str(pin): net for pin, net in plan_for(job).get(NETS).of_pin.items()}
 
 
 def same(found: dict[str, Net], *pins: str) -> bool:
@@ -90,7 +90,7 @@ def test_parts_and_conductors_are_those_of_their_place() -> None:
     """By hand, 11 kW: 22 A. Line and triangle 22 / √3 = 12.7 A: 18 A frames. Star 7.3 A: 9 A. Panel 4 mm² (24 A),
     inside the triangle 2.5 mm²: six conductors are two circuits, 1.5 mm² 13.5 × 0.80 = 10.8 A.
     """
-    evaluation = Evaluation(fan())
+    evaluation = plan_for(fan())
     parts = {str(device): part.ref for device, part in evaluation.get(SIZING).parts.items()}
     assert (parts["c1.K"], parts["c1.KD"], parts["c1.KS"], parts["c1.KT"]) == (
         "CON-18 + AB-22",
@@ -111,21 +111,21 @@ def test_parts_and_conductors_are_those_of_their_place() -> None:
 
 
 def test_its_cable_has_six_numbered_cores_and_an_earth() -> None:
-    cable = next(c for c in Evaluation(fan()).get(STRIPS).cables if c.device == "c1.M")
+    cable = next(c for c in plan_for(fan()).get(STRIPS).cables if c.device == "c1.M")
     assert [core.name for core in cable.cores][-1] == "green-yellow"
     assert len(cable.cores) == 7
     assert cable.make_up.startswith("7 G")
 
 
 def test_its_conductors_are_named_by_both_ends_of_the_motor() -> None:
-    names = Evaluation(fan()).get(NAMES).number.values()
+    names = plan_for(fan()).get(NAMES).number.values()
     assert {"M1-U1", "M1-V1", "M1-W1", "M1-U2", "M1-V2", "M1-W2"} <= set(names)
 
 
 @pytest.mark.parametrize("protection", list(Protection))
 @pytest.mark.parametrize("overload", list(StarDeltaOverload))
 def test_the_whole_chain_stands_behind_it(protection: Protection, overload: StarDeltaOverload) -> None:
-    evaluation = Evaluation(fan(protection, Practice(star_delta_overload=overload, distribution=Distribution.BLOCKS)))
+    evaluation = plan_for(fan(protection, Practice(star_delta_overload=overload, distribution=Distribution.BLOCKS)))
     circuits = evaluation.get(CIRCUITS)
     assert circuits.undrawn == ()
     placed = set(evaluation.get(SHEETS).places)
@@ -141,7 +141,7 @@ def test_the_whole_chain_stands_behind_it(protection: Protection, overload: Star
 
 def test_it_stands_on_a_sheet_with_room_for_it_and_says_where_its_ends_go() -> None:
     job = add_load(fan(), "drum", 4.0)
-    evaluation = Evaluation(with_names_recorded(job))
+    evaluation = plan_for(with_names_recorded(job))
     power = [sheet for sheet in evaluation.get(SHEETS).sheets if sheet.kind is SheetKind.POWER]
     assert len(power) == 2
     assert "c1" not in power[0].circuits, "beside the incoming supply there is no height for it"
@@ -151,7 +151,7 @@ def test_it_stands_on_a_sheet_with_room_for_it_and_says_where_its_ends_go() -> N
 
 
 def test_the_mirror_under_each_coil_says_where_its_contacts_are_and_which_are_spare() -> None:
-    drawing = next(d for d in Evaluation(fan()).get(SHEET_DRAWINGS) if "control" in d.title)
+    drawing = next(d for d in plan_for(fan()).get(SHEET_DRAWINGS) if "control" in d.title)
     texts = [m.text for m in drawing.shapes if isinstance(m, Text)]
     assert texts.count("1 to 6") == 3
     assert "spare 21 31 53 61 71" in " ".join(texts), "of the line contactor, whose 83-84 lights the lamp"

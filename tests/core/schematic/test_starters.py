@@ -34,6 +34,7 @@ from riktig.core.sizing import SIZING
 from riktig.core.wiring import WIRING
 from riktig.demo_job import demo_job
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 BOTH = {"start": Start.REVERSING, "command": Command.BOTH_WAYS}
 
@@ -102,11 +103,11 @@ class TestBothWays:
         assert same(found, "end1:2", "KR:21")
         assert same(found, "KR:14", "end2:1")
         assert same(found, "end2:2", "K:21")
-        shapes = [d.mark for d in Evaluation(rake(ends=2)).get(CIRCUITS).devices if d.strip == "c1.X"]
+        shapes = [d.mark for d in plan_for(rake(ends=2)).get(CIRCUITS).devices if d.strip == "c1.X"]
         assert shapes == ["U", "V", "W", "PE", "1", "2", "3", "4"]
 
     def test_lamps_say_which_way_it_runs_and_both_are_green(self) -> None:
-        evaluation = Evaluation(rake())
+        evaluation = plan_for(rake())
         lamps = {
             d.legend: evaluation.get(SIZING).parts[d.id].colour
             for d in evaluation.get(CIRCUITS).devices
@@ -119,7 +120,7 @@ class TestBothWays:
         }
 
     def test_its_operators_on_the_door_do_not_touch(self) -> None:
-        seats = Evaluation(demo_job()).get(DOOR).seats
+        seats = plan_for(demo_job()).get(DOOR).seats
         for n, one in some(enumerate(seats)):
             for other in seats[n + 1 :]:
                 assert abs(one.x - other.x) >= 30 or abs(one.y - other.y) >= 40, (one.device, other.device)
@@ -137,7 +138,7 @@ class TestMotorProtector:
         assert same(found, "K:2", "X.U:i")
 
     def test_no_overload_is_left_and_every_wire_reaches_its_clamp(self) -> None:
-        evaluation = Evaluation(self.plain())
+        evaluation = plan_for(self.plain())
         kinds = [d.kind_id for d in evaluation.get(CIRCUITS).devices]
         assert "contactor_wired" in kinds
         assert not any("overload" in kind for kind in kinds)
@@ -158,7 +159,7 @@ class TestMotorProtector:
 def test_the_whole_chain_stands_behind_every_starter(protection: Protection, both: bool) -> None:
     fields = BOTH if both else {}
     job = set_box(new_job("C"), 600.0, 800.0, 300.0)
-    evaluation = Evaluation(with_names_recorded(add_load(job, "drum", 1.5, protection=protection, **fields)))  # type: ignore[arg-type]
+    evaluation = plan_for(with_names_recorded(add_load(job, "drum", 1.5, protection=protection, **fields)))  # type: ignore[arg-type]
     circuits: Circuits = evaluation.get(CIRCUITS)
     assert circuits.undrawn == ()
     placed = set(evaluation.get(SHEETS).places)
@@ -177,6 +178,6 @@ def test_a_power_path_with_two_contactors_takes_two_places_and_stands_apart_from
     for n in range(2):
         job = add_load(job, f"rake {n}", 1.5, **BOTH)  # type: ignore[arg-type]
     job = add_load(job, "drum", 4.0)
-    sheets = [s for s in Evaluation(with_names_recorded(job)).get(SHEETS).sheets if s.kind is SheetKind.POWER]
+    sheets = [s for s in plan_for(with_names_recorded(job)).get(SHEETS).sheets if s.kind is SheetKind.POWER]
     motors = [[r.title for r in sheet.rungs if len(r.start) == 3 and r.band is Band.POWER] for sheet in sheets]
     assert motors == [["Drum"], ["Rake 0", "Rake 1"]]

@@ -4,7 +4,6 @@ import pytest
 
 from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.catalogue import Behaviour, kind, kinds
-from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Circle, Line, Poly, Text, bounds_of
 from riktig.core.job import Recipe, Wetting, add_signal
 from riktig.core.keys import DeviceKey, PartKey, read_key
@@ -18,6 +17,7 @@ from riktig.core.schematic.symbols.choose import (
     symbol_words,
 )
 from riktig.demo_job import demo_job, wash_drum
+from tests.shared_plan import plan_for
 
 UNITS = [
     (kind.id, unit.name, unit.behaviour)
@@ -102,13 +102,13 @@ def test_a_surge_protector_a_phase_monitor_and_a_photocell_are_not_plain_boxes()
 )
 def test_a_sensor_whose_name_says_light_is_drawn_as_one(name: str, kind_id: str) -> None:
     job = add_signal(wash_drum(), name, place="floor", wetting=Wetting.DC, watts=1.0)
-    devices = Evaluation(with_names_recorded(job)).get(CIRCUITS).devices
+    devices = plan_for(with_names_recorded(job)).get(CIRCUITS).devices
     assert [d.kind_id for d in devices if d.purpose.endswith(name)] == [kind_id]
 
 
 def test_on_a_sheet_both_stand_at_the_end_of_their_lines() -> None:
     job = add_circuit(add_circuit(demo_job("kelp-shed"), Recipe.SURGE), Recipe.PHASE_MONITOR)
-    evaluation = Evaluation(with_names_recorded(job))
+    evaluation = plan_for(with_names_recorded(job))
     (monitor,) = (d.id for d in evaluation.get(CIRCUITS).devices if d.kind.id == "phase_monitor")
     texts = [m for sheet in evaluation.get(SHEET_DRAWINGS) for m in sheet.shapes if isinstance(m, Text)]
     assert [m.key for m in texts if m.text == "m < 3"] == [DeviceKey(monitor)]

@@ -5,7 +5,6 @@ from dataclasses import replace
 import pytest
 
 from riktig.core.catalogue import class_of, classes, kinds, letters_ever, letters_of
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     ClassLetters,
     DeviceId,
@@ -33,6 +32,7 @@ from riktig.core.schematic.numbering.tags import tag_all
 from riktig.demo_job import frost_fan, kelp_shed
 from tests.core.schematic.builders import one_motor
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 PUBLISHED = {
     # IEC 81346-2:2009 table 2 and IEC 750 (DIN 40719-2), NFPA 79 annex E: all from memory.
@@ -56,7 +56,7 @@ PUBLISHED = {
 
 
 def tags(job: Job) -> dict[DeviceId, str]:
-    return Evaluation(job).get(NAMES).tag
+    return plan_for(job).get(NAMES).tag
 
 
 @pytest.mark.parametrize("kind_id", sorted(PUBLISHED))
@@ -100,7 +100,7 @@ def test_another_set_names_anew_but_never_what_the_builder_named() -> None:
 
 def test_a_placed_tag_says_sheet_and_column_of_its_coil() -> None:
     job = with_names_recorded(set_practice(kelp_shed(), tags=TagStyle.PLACED))
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     places, found = device_places(evaluation.get(CIRCUITS)), tags(job)
     devices = evaluation.get(CIRCUITS).by_id
     for device, place in places.items():
@@ -122,11 +122,11 @@ def test_two_of_a_kind_in_one_column_are_told_apart_by_a_letter() -> None:
 def test_a_sheet_over_99_reads_one_way_only() -> None:
     """The column is one figure, so the last figure is the column however many the sheet has."""
     job = one_motor()
-    circuits: Circuits = Evaluation(job).get(CIRCUITS)
+    circuits: Circuits = plan_for(job).get(CIRCUITS)
     many = with_names_recorded(set_practice(job, tags=TagStyle.PLACED))
     for n in range(3):
         many = add_load(many, f"pump {n}", 1.1)
-    places = device_places(Evaluation(with_names_recorded(many)).get(CIRCUITS))
+    places = device_places(plan_for(with_names_recorded(many)).get(CIRCUITS))
     text = {f"K{place.sheet}{place.column}": place for place in places.values()}
     assert all((int(tag[1:-1]), int(tag[-1])) == (place.sheet, place.column) for tag, place in text.items())
     assert len(tag_all(circuits, (), Practice(tags=TagStyle.PLACED))[0]) == len(circuits.devices)
@@ -141,7 +141,7 @@ def test_a_symbol_that_moves_keeps_its_tag_until_it_is_asked_for_anew() -> None:
     assert all(kept[device] == tags(job)[device] for device in kept)
     moved = {device for device, tag in tags(tag_anew(after)).items() if tag != kept[device]}
     assert moved, "the sheets have moved up"
-    evaluation = Evaluation(tag_anew(after))
+    evaluation = plan_for(tag_anew(after))
     strips = {d.id for d in evaluation.get(CIRCUITS).devices if d.strip}
     for device in moved - strips:
         place = device_places(evaluation.get(CIRCUITS)).get(device)

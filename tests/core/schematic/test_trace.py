@@ -10,6 +10,7 @@ from riktig.core.schematic import CIRCUITS, NAMES, NETS, TRACER, Trace, elements
 from riktig.core.views import trace_page
 from riktig.demo_job import demo_job
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 
 @pytest.fixture(scope="module")
@@ -101,7 +102,7 @@ class TestByHand:
             assert last.enters == read_pin(f"c2.M:{line}1")
 
     def test_the_start_of_a_soft_starter_is_a_loop_through_its_contact(self) -> None:
-        fan = Evaluation(demo_job("frost-fan"))
+        fan = plan_for(demo_job("frost-fan"))
         found = trace(fan.get(TRACER), DeviceId("c1.M"))
         told = next(way for way in found.paths if way.why.endswith("S1-S2"))
         assert told.begins is None
@@ -186,7 +187,7 @@ class TestPage:
 
 @pytest.mark.parametrize("demo", ["kelp-shed", "frost-fan"])
 def test_every_text_of_every_page_stands_on_the_page(demo: str) -> None:
-    evaluation = Evaluation(demo_job(demo))
+    evaluation = plan_for(demo_job(demo))
     for device in some(evaluation.get(CIRCUITS).devices[::4]):
         page = trace_page(evaluation, DeviceKey(device.id))
         if page is None:
@@ -200,7 +201,7 @@ def test_a_step_that_goes_out_of_a_job_goes_out_of_its_trace(evaluation: Evaluat
     lamp = trace(evaluation.get(TRACER), DeviceId("c1.H.run")).paths[0]
     contact = next(step for step in lamp.steps if step.crossing.device == "c1.K")
     assert contact.element is not None
-    without = Evaluation(remove_element(evaluation.document, contact.element))
+    without = plan_for(remove_element(evaluation.document, contact.element))
     again = trace(without.get(TRACER), DeviceId("c1.H.run")).paths[0]
     assert [step.crossing.device for step in again.steps] == [
         step.crossing.device for step in lamp.steps if step.crossing.device != "c1.K"

@@ -2,7 +2,6 @@
 
 import pytest
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports.lists import schedule
 from riktig.core.job import (
     CircuitId,
@@ -22,6 +21,7 @@ from riktig.core.proving import FUNCTION
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import CIRCUITS, NETS, with_names_recorded
 from riktig.core.simulation import Runner, panel_of
+from tests.shared_plan import plan_for
 
 
 def job(start: Start, by: TripLamp, book: Rulebook = Rulebook.IEC, **said: object) -> Job:
@@ -31,7 +31,7 @@ def job(start: Start, by: TripLamp, book: Rulebook = Rulebook.IEC, **said: objec
 
 
 def lit(made: Job, *steps: str) -> bool:
-    evaluation = Evaluation(made)
+    evaluation = plan_for(made)
     panel = panel_of(made, evaluation.get(CIRCUITS), evaluation.get(NETS))
     runner = Runner(panel, CircuitId("c1"))
     for step in steps:
@@ -59,7 +59,7 @@ def test_the_overload_still_lights_it(start: Start) -> None:
 
 @pytest.mark.parametrize("start", STARTS)
 def test_the_breaker_is_bought_with_its_contact_and_the_test_opens_it(start: Start) -> None:
-    evaluation = Evaluation(job(start, TripLamp.BREAKER_TOO))
+    evaluation = plan_for(job(start, TripLamp.BREAKER_TOO))
     bought = [row for row in schedule("bom", evaluation).rows if str(row[1]).endswith("signal contact")]
     assert [row[2] for row in bought] == [1] and "+ SB-1" in str(bought[0][0])
     done = [step.done for step in evaluation.get(FUNCTION)]
@@ -71,10 +71,10 @@ def test_the_breaker_is_bought_with_its_contact_and_the_test_opens_it(start: Sta
 def test_a_motor_protector_needs_no_second_contact_and_fuses_have_none() -> None:
     for protection in (Protection.PROTECTOR, Protection.FUSES):
         made = job(Start.DIRECT, TripLamp.BREAKER_TOO, protection=protection)
-        assert not [r for r in schedule("bom", Evaluation(made)).rows if "signal contact" in str(r[1])]
+        assert not [r for r in schedule("bom", plan_for(made)).rows if "signal contact" in str(r[1])]
         assert lit(made, "open F") is (protection is Protection.PROTECTOR)
 
 
 def test_a_lamp_that_would_be_dark_with_its_breaker_gets_no_contact() -> None:
     made = set_practice(job(Start.DIRECT, TripLamp.BREAKER_TOO), control_tap=ControlTap.AFTER)
-    assert not [r for r in schedule("bom", Evaluation(made)).rows if "signal contact" in str(r[1])]
+    assert not [r for r in schedule("bom", plan_for(made)).rows if "signal contact" in str(r[1])]

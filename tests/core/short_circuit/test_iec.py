@@ -22,6 +22,7 @@ from riktig.core.short_circuit import (
     rate_iec,
 )
 from riktig.demo_job import kelp_shed, wash_drum
+from tests.shared_plan import plan_for
 
 DRUM = Evaluation(wash_drum())
 TAGS = DRUM.get(NAMES).tag
@@ -61,7 +62,7 @@ def test_the_current_behind_a_transformer_and_a_cable(
 
 def test_the_brief_can_give_the_transformer_in_place_of_the_current() -> None:
     job = set_supply(wash_drum(), transformer_kva=250.0, transformer_uk=4.0, feeder_m=50.0, feeder_mm2=35.0)
-    found = Evaluation(with_names_recorded(job)).get(SHORT_CIRCUIT)
+    found = plan_for(with_names_recorded(job)).get(SHORT_CIRCUIT)
     assert found.prospective_ka == pytest.approx(5.82, abs=0.01)
     assert clause(job, "E07").verdict is Verdict.MEETS
     near = set_supply(job, feeder_m=1.0, transformer_kva=630.0)
@@ -106,7 +107,7 @@ def test_a_part_of_ones_own_is_unknown_until_its_figure_is_entered() -> None:
     assert result.verdict is Verdict.JUDGE
     assert "OWN-13" in " ".join(finding.message for finding in result.findings)
     strong = replace(job, parts=(replace(own, breaking_ka=6.0),))
-    rating = Evaluation(with_names_recorded(strong)).get(SHORT_CIRCUIT).rating
+    rating = plan_for(with_names_recorded(strong)).get(SHORT_CIRCUIT).rating
     assert next(limit.ka for limit in rating.limits if limit.device == breaker) == 6
     weak = replace(job, parts=(replace(own, breaking_ka=4.0),))
     assert clause(weak, "E07").verdict is Verdict.FAILS
@@ -149,7 +150,7 @@ def test_a_guard_without_its_energy_is_for_the_engineer() -> None:
 
 
 def test_a_fuse_link_lets_less_through_than_a_breaker_of_its_size() -> None:
-    shed = Evaluation(kelp_shed())
+    shed = plan_for(kelp_shed())
     tags, paths = shed.get(NAMES).tag, shed.get(POWER_PATHS)
     fuse = next(part for part in paths.parts if part.figures.guard == "gG")
     breaker = next(part for part in paths.parts if tags[part.id] == "F9")
@@ -163,14 +164,14 @@ def test_the_nameplate_says_what_the_panel_bears_and_not_what_the_supply_gives()
     fields = {field.name: field.value for field in DRUM.get(LABELS).nameplate}
     assert fields["Short-circuit rating"] == "10 kA at 400 V"
     unknown = set_supply(wash_drum(), upstream_device=UpstreamDevice.UNKNOWN)
-    fields = {f.name: f.value for f in Evaluation(with_names_recorded(unknown)).get(LABELS).nameplate}
+    fields = {f.name: f.value for f in plan_for(with_names_recorded(unknown)).get(LABELS).nameplate}
     assert fields["Short-circuit rating"] == "", "what is not known is not printed"
 
 
 def test_a_single_pole_breaks_the_voltage_to_neutral() -> None:
     """At 690/400 V the three-pole breaker of 440 V is none, the single-pole one of the control breaks 400 V."""
     job = with_names_recorded(set_supply(wash_drum(), voltage_v=690.0, voltage_to_neutral_v=400.0))
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     limits = {evaluation.get(NAMES).tag[limit.device]: limit for limit in evaluation.get(SHORT_CIRCUIT).rating.limits}
     assert limits["F1"].ka == 0
     assert limits["F2"].ka == 10

@@ -26,6 +26,7 @@ from riktig.core.short_circuit import (
 from riktig.demo_job import frost_fan
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import share
+from tests.shared_plan import plan_for
 
 FAN = Evaluation(frost_fan())
 SUPPLY = FAN.document.supply
@@ -233,7 +234,7 @@ def test_the_ways_to_more_reach_what_they_say() -> None:
 def test_more_fault_current_never_betters_the_verdict(ka: float) -> None:
     """By hand: the fan bears 10 kA."""
     job = with_names_recorded(set_supply(frost_fan(), fault_ka=ka))
-    result = next(result for result in Evaluation(job).get(RULES) if result.code == "E07")
+    result = next(result for result in plan_for(job).get(RULES) if result.code == "E07")
     assert result.verdict is (Verdict.MEETS if ka <= 10 else Verdict.FAILS)
     if ka > 10:
         assert "Q1" in " ".join(finding.message for finding in result.findings)
@@ -244,7 +245,7 @@ def test_every_kind_of_job_is_rated_and_each_part_says_why(name: str) -> None:
     job = sample(name)
     if not job.practice.rulebook.north_american:
         job = with_names_recorded(set_practice(job, rulebook=Rulebook.UL))
-    found = Evaluation(job).get(SHORT_CIRCUIT)
+    found = plan_for(job).get(SHORT_CIRCUIT)
     for limit in found.rating.limits:
         assert limit.why.endswith(".")
         assert limit.ka is None or limit.ka >= 0

@@ -6,7 +6,6 @@ import pytest
 
 from riktig.core.catalogue import Can, Combination, ShortCircuitFigures, read_combinations
 from riktig.core.errors import ImpossibleValueError
-from riktig.core.evaluation import Evaluation
 from riktig.core.imports import own_parts_schedule
 from riktig.core.imports.part_lists import PART_COLUMNS, parts_of_grid
 from riktig.core.imports.read_grid import Grid, GridRow
@@ -15,10 +14,11 @@ from riktig.core.rules import RULES, ClauseResult, Verdict
 from riktig.core.schematic import NAMES
 from riktig.core.short_circuit import POWER_PATHS, PowerPaths, lets_through, rate_north_american
 from riktig.demo_job import frost_fan, wash_drum
+from tests.shared_plan import plan_for
 
 
 def clause(job: Job, code: str) -> ClauseResult:
-    return next(result for result in Evaluation(job).get(RULES) if result.code == code)
+    return next(result for result in plan_for(job).get(RULES) if result.code == code)
 
 
 def with_breaker(**figures: object) -> Job:
@@ -94,7 +94,7 @@ def test_types_of_coordination(wanted: Coordination, tested: str, verdict: Verdi
 
 def raised_by(feeder: ShortCircuitFigures) -> tuple[float | None, ...]:
     """The rating of the frost fan behind a main breaker with such figures, and without."""
-    evaluation = Evaluation(frost_fan())
+    evaluation = plan_for(frost_fan())
     paths, tags = evaluation.get(POWER_PATHS), evaluation.get(NAMES).tag
     first = next(part for part in paths.parts if part.device.kind.can(Can.MAIN_SWITCH))
     changed = []
@@ -129,6 +129,6 @@ def test_more_fault_current_never_makes_coordination_better() -> None:
 
 
 def test_ones_own_energy_counts_at_what_it_breaks() -> None:
-    evaluation = Evaluation(with_breaker(breaking_ka=25.0, energy_ka2s=40.0))
+    evaluation = plan_for(with_breaker(breaking_ka=25.0, energy_ka2s=40.0))
     guard = evaluation.get(POWER_PATHS).part(DeviceId("c1.F"))
     assert lets_through(guard) == [(25.0, 40_000.0)]

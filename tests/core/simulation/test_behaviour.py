@@ -3,7 +3,6 @@
 import pytest
 
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import CircuitId, DeviceId, ElementId, Job, Recipe, circuit_inputs
 from riktig.core.schematic import (
     CIRCUITS,
@@ -18,6 +17,7 @@ from riktig.core.simulation import Panel, behaviour_of, run_script, with_tags
 from tests.core.schematic.builders import one_motor
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 
 def wholes(job: Job) -> list[CircuitId]:
@@ -27,7 +27,7 @@ def wholes(job: Job) -> list[CircuitId]:
 @pytest.mark.parametrize("name", SAMPLES)
 def test_every_circuit_does_what_its_recipe_promises(name: str) -> None:
     job = sample(name)
-    circuits = Evaluation(job).get(CIRCUITS)
+    circuits = plan_for(job).get(CIRCUITS)
     ran = 0
     for cid in wholes(job):
         found = behaviour_of(job, circuits, cid)
@@ -43,7 +43,7 @@ WHOLE = ["both ways", "star-delta", "pump by level", "emergency stop", "all of i
 @pytest.mark.parametrize("name", WHOLE)
 def test_on_the_whole_panel_it_is_as_with_its_supplies_alone(name: str) -> None:
     job = sample(name)
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     circuits = evaluation.get(CIRCUITS)
     for circuit in some(all_circuits(circuit_inputs(job))):
         load = next((one for one in job.loads if one.id == circuit.load), None)
@@ -69,7 +69,7 @@ def test_a_circuit_that_was_spoilt_fails_at_the_step_that_needs_what_was_taken(w
     if what == "no second channel":
         job = with_names_recorded(remove_element(job, ElementId(f"{circuit}.K1/43-44")))
     spoilt = with_names_recorded(remove_element(job, ElementId(f"{circuit}.{element}")))
-    found = behaviour_of(spoilt, Evaluation(spoilt).get(CIRCUITS), circuit)
+    found = behaviour_of(spoilt, plan_for(spoilt).get(CIRCUITS), circuit)
     assert found is not None
     failing = [s for s in found.steps if not s.passed]
     assert any(s.done == step and otherwise in s.otherwise for s in failing), (found.broken, failing)
@@ -79,7 +79,7 @@ def test_where_what_the_script_moves_was_taken_out_it_cannot_be_done_and_says_so
     job = sample("direct-on-line")
     circuit = job.circuits[-1].id
     spoilt = with_names_recorded(remove_element(job, ElementId(f"{circuit}.S.stop/1-2")))
-    found = behaviour_of(spoilt, Evaluation(spoilt).get(CIRCUITS), circuit)
+    found = behaviour_of(spoilt, plan_for(spoilt).get(CIRCUITS), circuit)
     assert found is not None
     assert not found.passed
     assert "S.stop" in found.broken
@@ -88,7 +88,7 @@ def test_where_what_the_script_moves_was_taken_out_it_cannot_be_done_and_says_so
 def test_both_contactors_in_is_a_short_circuit_and_is_said() -> None:
     """K and KR in together join two lines: common practice, no source."""
     job = sample("both ways")
-    plan, circuit = Evaluation(job), job.circuits[-1].id
+    plan, circuit = plan_for(job), job.circuits[-1].id
     panel = Panel(plan.get(CIRCUITS), plan.get(NETS))
     panel.operator_state.pushed |= {DeviceId(f"{circuit}.K"), DeviceId(f"{circuit}.KR")}
     panel.run_until_stable()
@@ -102,15 +102,15 @@ def test_an_interlock_bypassed_by_its_hold_contact_lets_both_stay_in() -> None:
     job = sample("both ways")
     circuit = job.circuits[-1].id
     coil = f"{circuit}.K/A1-A2"
-    path = next(r for r in Evaluation(job).get(CIRCUITS).rungs if r.id == f"{circuit}.run").path
+    path = next(r for r in plan_for(job).get(CIRCUITS).rungs if r.id == f"{circuit}.run").path
     assert any(e.id == coil for e in elements_of(path))
-    right = behaviour_of(job, Evaluation(job).get(CIRCUITS), circuit)
+    right = behaviour_of(job, plan_for(job).get(CIRCUITS), circuit)
     assert right is not None
     assert next(s for s in right.steps if s.done == "push KR").passed
     moved = with_names_recorded(
         move_element(job, ElementId(f"{circuit}.KR/21-22"), ElementId(f"{circuit}.S.start/3-4"))
     )
-    wrong = behaviour_of(moved, Evaluation(moved).get(CIRCUITS), circuit)
+    wrong = behaviour_of(moved, plan_for(moved).get(CIRCUITS), circuit)
     assert wrong is not None
     assert not next(s for s in wrong.steps if s.done == "push KR").passed
 
@@ -125,14 +125,14 @@ def test_a_chain_of_relays_that_feeds_back_never_comes_to_rest_and_is_said() -> 
             [OwnRung("one", "ring", "main.L1", "K1:21-22 K1:A1-A2", "N")],
         )
     )  # fmt: skip
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     assert Panel(evaluation.get(CIRCUITS), evaluation.get(NETS)).restless
 
 
 @pytest.mark.parametrize("step", ["press Q99", "fly away", "turn nothing to hand", "trip guard"])
 def test_a_step_that_cannot_be_done_says_so(step: str) -> None:
     job = sample("lamp test")
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     with pytest.raises(RiktigError):
         run_script(evaluation.get(CIRCUITS), evaluation.get(NETS), job.circuits[-1].id, (step,))
 

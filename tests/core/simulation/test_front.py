@@ -22,6 +22,7 @@ from riktig.core.simulation import (
     roles_of,
 )
 from riktig.demo_job import frost_fan, kelp_shed, wash_drum
+from tests.shared_plan import plan_for
 
 
 def shed(job: Job) -> tuple:  # type: ignore[type-arg]
@@ -125,7 +126,7 @@ class TestPathWords:
 def test_what_another_supply_makes_live_is_drawn_hollow() -> None:
     panel, _, operators, _ = shed(kelp_shed())
     job = kelp_shed()
-    sheets = Evaluation(job).get(SHEETS).sheets
+    sheets = plan_for(job).get(SHEETS).sheets
     foreign = next(o for o in operators if o.touch.name == "SOURCE")
 
     def hollow() -> int:

@@ -40,6 +40,7 @@ from riktig.demo_job import demo_job
 from tests.core.schematic.builders import one_motor
 from tests.core.schematic.samples import sample
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 START = DeviceId("c1.S.start")
 
@@ -107,7 +108,7 @@ class TestRestart:
         job = one_motor()
         for number in range(3):
             job = add_load(job, f"pump {number}", 1.5)
-        assert len(Evaluation(job).get(RESTARTS)) == 4
+        assert len(plan_for(job).get(RESTARTS)) == 4
 
 
 class TestFaults:
@@ -185,7 +186,7 @@ class TestMeter:
         assert any("{c1.K} A1-A2" in one for one in found.way)
 
     def test_a_larger_contactor_reads_the_winding_of_its_own_part(self) -> None:
-        evaluation: Evaluation[Job] = Evaluation(change_load(one_motor(), one_motor().loads[0].id, kw=7.5))
+        evaluation: Evaluation[Job] = plan_for(change_load(one_motor(), one_motor().loads[0].id, kw=7.5))
         parts = evaluation.get(SIZING).parts
         part = parts[DeviceId("c1.K")]
         assert part.coil_ohm != 560.0, "not the one of the smallest contactor"
@@ -223,7 +224,7 @@ class TestMeter:
 
 class TestTank:
     def test_filling_and_emptying_run_the_pump_from_float_to_float(self) -> None:
-        evaluation: Evaluation[Job] = Evaluation(sample("pump by level"))
+        evaluation: Evaluation[Job] = plan_for(sample("pump by level"))
         panel = Panel(evaluation.get(CIRCUITS), evaluation.get(NETS))
         (tank,) = tanks_of(panel.circuits)
         panel.operator_state.position[DeviceId("c1.S.select")] = "auto"
@@ -298,7 +299,7 @@ class TestScripts:
 
 @pytest.mark.parametrize("name", ["kelp-shed", "frost-fan"])
 def test_everything_that_can_be_operated_goes_to_each_position_and_says_so(name: str) -> None:
-    evaluation: Evaluation[Job] = Evaluation(demo_job(name))
+    evaluation: Evaluation[Job] = plan_for(demo_job(name))
     panel = Panel(evaluation.get(CIRCUITS), evaluation.get(NETS))
     for one in operators_of(panel.circuits):
         for position in (*one.positions[1:], one.positions[0]):
@@ -340,7 +341,7 @@ def test_the_standby_pump_comes_in_when_the_duty_pump_fails_and_goes_when_it_is_
         OwnRung("standby", "standby", "main.L1", "KB:33-34 K1:21-22 K2:A1-A2", "N"),
     ]
     job = with_names_recorded(add_written(one_motor(), "duty and standby", devices, rungs))
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     panel = Panel(evaluation.get(CIRCUITS), evaluation.get(NETS))
     runner = Runner(panel, job.circuits[-1].id)
     for step in (
@@ -355,7 +356,7 @@ def test_the_standby_pump_comes_in_when_the_duty_pump_fails_and_goes_when_it_is_
 
 
 def test_a_struck_emergency_stop_stays_struck(shed: Evaluation[Job]) -> None:
-    evaluation = Evaluation(sample("emergency stop"))
+    evaluation = plan_for(sample("emergency stop"))
     panel = Panel(evaluation.get(CIRCUITS), evaluation.get(NETS))
     stop = next(one for one in operators_of(panel.circuits) if one.positions == ("out", "struck"))
     reset = next(one for one in operators_of(panel.circuits) if str(one.device).endswith("S.reset"))

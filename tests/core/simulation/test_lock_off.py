@@ -17,10 +17,11 @@ from riktig.core.simulation import MAINS, LockOff, lock_off, lock_off_text, pane
 from riktig.core.simulation.network import Network
 from riktig.demo_job import DEMOS
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 
 def built(job: Job) -> tuple[Circuits, Network, dict[DeviceId, str]]:
-    evaluation: Evaluation[Job] = Evaluation(job)
+    evaluation: Evaluation[Job] = plan_for(job)
     circuits = evaluation.get(CIRCUITS)
     return circuits, panel_of(job, circuits, evaluation.get(NETS)).network, dict(evaluation.get(NAMES).tag)
 

@@ -48,6 +48,7 @@ from riktig.demo_job import demo_job
 from tests.core.schematic.builders import STOP, one_motor
 from tests.core.schematic.samples import sample
 from tests.effort import some, times
+from tests.shared_plan import plan_for
 
 K, KR = DeviceId("c1.K"), DeviceId("c1.KR")
 START, REVERSE, STOPPED = DeviceId("c1.S.start"), DeviceId("c1.S.reverse"), DeviceId("c1.S.stop")
@@ -342,7 +343,7 @@ def test_taking_an_edit_back_gives_back_the_behaviour() -> None:
     """A second stop put in ahead of the first changes what its button does; taken out again all is as before."""
     job = one_motor()
     changed = with_names_recorded(insert_contact(job, STOP, Insertable.STOP_BUTTON, "second stop"))
-    evaluation = Evaluation(changed)
+    evaluation = plan_for(changed)
     (second,) = [d.id for d in evaluation.get(CIRCUITS).devices if d.purpose.endswith("second stop")]
     panel = live(changed)
     tap(panel, START)
@@ -356,6 +357,6 @@ def test_taking_an_edit_back_gives_back_the_behaviour() -> None:
         tap(panel, STOPPED)
         return [event.text for event in panel.events]
 
-    assert second not in {d.id for d in Evaluation(back).get(CIRCUITS).devices}
+    assert second not in {d.id for d in plan_for(back).get(CIRCUITS).devices}
     assert told(back) == told(job)
     assert "{c1.K} out" in told(job)

@@ -2,7 +2,6 @@
 
 import pytest
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
 from riktig.core.job import (
     CircuitId,
@@ -28,11 +27,12 @@ from riktig.core.proving import TESTS, Expected
 from riktig.core.schematic import CIRCUITS, NAMES, add_device, add_rung, remove_element, with_names_recorded
 from riktig.core.simulation import RATINGS
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
 
 def ratings(job: Job) -> dict[str, str]:
     """By tag, the voltages in words."""
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     tag = evaluation.get(NAMES).tag
     return {tag[d]: " and ".join(r.text for r in found) for d, found in evaluation.get(RATINGS).items()}
 
@@ -65,14 +65,14 @@ def test_coils_and_lamps_are_for_the_control_voltage_and_frequency_of_the_job() 
 def test_one_lamp_on_24_v_stands_on_a_line_of_its_own() -> None:
     """Two lamps of one reference for two voltages are two things to buy."""
     job = with_24_v_lamp(one_motor())
-    lines = {str(row[1]): row[2] for row in schedule("bom", Evaluation(job)).rows if "signal lamp green" in str(row[1])}
+    lines = {str(row[1]): row[2] for row in schedule("bom", plan_for(job)).rows if "signal lamp green" in str(row[1])}
     assert lines == {"LED signal lamp green, for 230 V 50 Hz": 1, "LED signal lamp green, for 24 V DC": 1}
 
 
 def test_nothing_is_said_of_what_another_panel_feeds() -> None:
     job = one_motor()
     job = with_names_recorded(add_signal(job, "permit", wetting=Wetting.FOREIGN, load=job.loads[0].id))
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     relays = {d.id for d in evaluation.get(CIRCUITS).devices if d.kind.has_coil} - {DeviceId("c1.K")}
     assert relays
     assert not relays & evaluation.get(RATINGS).keys()
@@ -102,5 +102,5 @@ def between_line_and_return(job: Job) -> Expected:
     """What is expected between the line and the return that the coil hangs between, its contacts taken out."""
     for element in ("c1.S.start/3-4", "c1.K/13-14"):
         job = remove_element(job, ElementId(element))
-    tests = Evaluation(with_names_recorded(job)).get(TESTS).tests
+    tests = plan_for(with_names_recorded(job)).get(TESTS).tests
     return next(test.expected for test in tests if test.title == "X1:L1 against X1:N")

@@ -5,6 +5,7 @@ from riktig.core.exports.lists import schedule
 from riktig.core.job import CircuitId, Command, Direction, Form, Job, Start, Wetting, add_load, add_signal, new_job
 from riktig.core.schematic import set_param, with_names_recorded
 from riktig.core.simulation import TRANSFERS
+from tests.shared_plan import plan_for
 
 
 def after(job: Job) -> dict[tuple[str, tuple[str, ...]], bool]:
@@ -51,7 +52,7 @@ def test_only_loads_with_such_a_selector_are_listed() -> None:
 
 
 def test_the_list_notes_what_the_hold_contact_does() -> None:
-    rows = schedule("transfers", Evaluation(with_names_recorded(pump()))).rows
+    rows = schedule("transfers", plan_for(with_names_recorded(pump()))).rows
     noted = [(row[3], row[4]) for row in rows if row[7]]
     assert noted == [("hand, then auto", "level between the floats")]
 

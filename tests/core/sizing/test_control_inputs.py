@@ -1,9 +1,9 @@
 """What guards the inputs of small supplies and the branches behind them, and how thick their wires are."""
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Can
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     ControlSupply,
     Job,
@@ -36,7 +36,7 @@ def supplies(neutral: bool, control: ControlSupply, dc_w: float, limited_w: floa
 
 
 def rated(job: Job) -> dict[str, float]:
-    sizing = Evaluation(with_names_recorded(job)).get(SIZING)
+    sizing = plan_for(with_names_recorded(job)).get(SIZING)
     return {str(device): part.rated_a for device, part in sizing.parts.items()}
 
 
@@ -57,7 +57,7 @@ def test_the_input_of_a_24_v_supply_carries_what_it_takes(
     neutral: bool, control: ControlSupply, dc_w: float, kind: str, amps: float
 ) -> None:
     job = supplies(neutral, control, dc_w, 10.0)
-    devices = {str(d.id): d for d in Evaluation(with_names_recorded(job)).get(CIRCUITS).devices}
+    devices = {str(d.id): d for d in plan_for(with_names_recorded(job)).get(CIRCUITS).devices}
     assert (devices["s2.F"].kind_id, rated(job)["s2.F"]) == (kind, amps)
     assert devices["s3.F"].kind_id == kind
 
@@ -66,7 +66,7 @@ def test_a_limited_supply_behind_the_transformer_has_a_small_fuse_and_counts_in_
     """1.25 × 40 W / 0.88 / 230 V = 0.247 A, next link 0.25 A; 36 / 0.88 = 40.9 VA more to hold."""
     few, more = (supplies(False, ControlSupply.TRANSFORMER, 10.0, watts) for watts in (4.0, 40.0))
     assert rated(more)["s3.F"] == 0.25
-    held = [Evaluation(with_names_recorded(job)).get(PROPOSAL).value("panel.held") for job in (few, more)]
+    held = [plan_for(with_names_recorded(job)).get(PROPOSAL).value("panel.held") for job in (few, more)]
     assert held[0] and held[1]
     assert held[1].amount - held[0].amount == pytest.approx(36.0 / EFFICIENCY, abs=0.2)
 
@@ -78,7 +78,7 @@ def test_behind_a_small_source_two_branches_stand_behind_a_fuse_that_opens_later
     circuit = str(job.circuits[-1].id)
     amps = rated(job)
     assert (amps[f"{circuit}.Q"], amps[f"{circuit}.F1"], amps[f"{circuit}.F2"]) == (0.4, 0.2, 0.2)
-    clause = next(r for r in Evaluation(with_names_recorded(job)).get(RULES) if r.code == "C12")
+    clause = next(r for r in plan_for(with_names_recorded(job)).get(RULES) if r.code == "C12")
     assert not clause.findings
     if control is ControlSupply.TRANSFORMER:
         assert amps["s1.FS"] >= 1.6 * 0.4, "the transformer is large enough for its own fuse to open last"
@@ -87,16 +87,16 @@ def test_behind_a_small_source_two_branches_stand_behind_a_fuse_that_opens_later
 def test_a_fuse_no_larger_than_the_one_behind_it_is_judged() -> None:
     """The breaker of 2 A with fuses of 2 A behind it, picked by the builder."""
     job = with_names_recorded(add_circuit(supplies(True, ControlSupply.DIRECT, 10.0, 4.0), Recipe.FUSED_BRANCHES))
-    first = next(d for d in Evaluation(job).get(CIRCUITS).devices if d.id == f"{job.circuits[-1].id}.F1")
+    first = next(d for d in plan_for(job).get(CIRCUITS).devices if d.id == f"{job.circuits[-1].id}.F1")
     picked = pick_part(job, first.id, "FU-2")
-    clause = next(r for r in Evaluation(picked).get(RULES) if r.code == "C12")
+    clause = next(r for r in plan_for(picked).get(RULES) if r.code == "C12")
     assert [(f.verdict, f.where) for f in clause.findings] == [(Verdict.JUDGE, DeviceKey(first.id))]
 
 
 def test_control_wires_are_thin_where_no_load_is_listed() -> None:
     """They took the section of the supply's conductors where the Brief lists no load."""
     job = with_names_recorded(supplies(True, ControlSupply.DC, 10.0, 4.0, loads=0))
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     control = evaluation.get(SIZING).control.mm2
     assert control <= 1.0
     thick = [w for w in evaluation.get(WIRING).wires if str(w.start.pin.device).startswith(("s2.F1", "s2.F2"))]
@@ -107,6 +107,6 @@ def test_control_wires_are_thin_where_no_load_is_listed() -> None:
 def test_a_limited_supply_of_the_builders_own_is_one_of_limited_energy() -> None:
     """NEC 725.121 (class 2), from memory: at most 100 VA at 24 V, 4.2 A; a common supply of 5 A would give 120 VA."""
     job = add_circuit(set_supply(new_job(), neutral=True), Recipe.LIMITED_SUPPLY)
-    parts = [part for part in Evaluation(with_names_recorded(job)).get(SIZING).parts.values() if part.rated_a > 2.0]
+    parts = [part for part in plan_for(with_names_recorded(job)).get(SIZING).parts.values() if part.rated_a > 2.0]
     supplies_of_it = [part for part in parts if part.kind.can(Can.MAKES_DC)]
     assert [part.rated_a * 24.0 <= 100.0 for part in supplies_of_it] == [True]

@@ -1,8 +1,8 @@
 """Everything that is drawn counts: coils and lamps on control, ways and sockets on the lines. Worked out by hand."""
 
 import pytest
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Command,
     ControlSupply,
@@ -37,7 +37,7 @@ def american(job: Job) -> Job:
 
 
 def value(job: Job, key: str) -> Value:
-    found = Evaluation(with_names_recorded(job)).get(PROPOSAL).value(key)
+    found = plan_for(with_names_recorded(job)).get(PROPOSAL).value(key)
     assert found is not None
     return found
 
@@ -85,7 +85,7 @@ def test_ways_count_what_their_breakers_let_through(ways: int, rated: int, amps:
 def test_six_ways_on_a_small_supply_are_found() -> None:
     """32 A of ways and a motor of 3.6 A on a supply of 20 A."""
     job = add_circuit(motors(1), Recipe.SIGNALLED_WAYS, "ways", (Param("ways", "6"), Param("rated A", "16")))
-    found = findings_of(Evaluation(with_names_recorded(job)).get(RULES))
+    found = findings_of(plan_for(with_names_recorded(job)).get(RULES))
     assert any(f.code == "E03" and f.verdict is Verdict.FAILS for f in found)
 
 
@@ -102,7 +102,7 @@ def test_a_socket_from_elsewhere_is_not_on_the_lines() -> None:
 def test_sockets_and_ways_never_hang_on_the_control_transformer(recipe: Recipe, control: ControlSupply) -> None:
     """Without a neutral they have a transformer of their own, one side of it earthed, and work on 120 V."""
     job = with_names_recorded(add_circuit(set_practice(american(motors(2)), control_supply=control), recipe))
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     nets = evaluation.get(NETS)
     devices = evaluation.get(CIRCUITS).devices
     own = [d for d in devices if d.circuit == "c100" and d.kind_id in ("panel_socket", "load", "panel_light")]

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
@@ -136,7 +137,7 @@ class TestOwnValues:
         assert value
         assert (value.amount, value.proposed, value.overridden) == (20, 13, True)
         assert "the only size on the shelf" in value.why.reason
-        breaker = next(p for d, p in Evaluation(job).get(SIZING).parts.items() if d.endswith(".F"))
+        breaker = next(p for d, p in plan_for(job).get(SIZING).parts.items() if d.endswith(".F"))
         assert breaker.rated_a == 20
         later = change_load(set_supply(job, voltage_v=415.0, voltage_to_neutral_v=240.0), job.loads[0].id, place="bay")
         assert amount(later, "m1.breaker") == 20

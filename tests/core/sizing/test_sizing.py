@@ -3,6 +3,7 @@
 import pytest
 from tests.core.schematic.builders import one_motor
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import DeviceId, Job, change_load, set_enclosure, set_supply
@@ -12,7 +13,7 @@ from riktig.core.standards import motor_powers
 
 
 def sized(job: Job) -> Sizing:
-    return Evaluation(job).get(SIZING)
+    return plan_for(job).get(SIZING)
 
 
 # By hand, 4 kW at 400 V: 8.5 A (Annex G). Breaker 1.25 x 8.5 = 10.6 -> 13 A. Contactor next above 8.5: 9 A AC-3.
@@ -111,5 +112,5 @@ def test_a_tiny_motor_on_a_very_high_voltage_still_draws_a_current() -> None:
     job = set_supply(one_motor(), voltage_v=90_000.0, voltage_to_neutral_v=51_960.0)
     job = change_load(job, job.loads[0].id, kw=0.001, nameplate_a=5.0)
     # By hand: 1 W / (1.73 x 90 kV x 0.8 x 0.8) is about 0.00001 A, far from the 5 A on the plate.
-    issues = Evaluation(job).get(PROPOSAL).issues
+    issues = plan_for(job).get(PROPOSAL).issues
     assert any("far from" in issue.text for issue in issues)

@@ -3,8 +3,8 @@
 from math import sqrt
 
 import pytest
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Command,
     ControlSupply,
@@ -25,7 +25,7 @@ from riktig.core.sizing import PROPOSAL, SIZING, Proposal
 
 
 def proposed(job: Job) -> Proposal:
-    return Evaluation(with_names_recorded(job)).get(PROPOSAL)
+    return plan_for(with_names_recorded(job)).get(PROPOSAL)
 
 
 @pytest.mark.parametrize(
@@ -128,7 +128,7 @@ def test_the_breaker_that_is_bought_trips_as_the_proposal_says(fields: dict[str,
     start (IEC 60898-1 table 2, from memory).
     """
     job = add_load(new_job("T-9", "t"), "one load", 1.5, **fields)  # type: ignore[arg-type]
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     value = evaluation.get(PROPOSAL).value("m1.breaker")
     assert value is not None
     assert value.text.endswith(f"type {trips}")

@@ -9,6 +9,7 @@ from collections import Counter
 from pathlib import Path
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.cli import main
 from riktig.core.evaluation import Evaluation
@@ -48,7 +49,7 @@ def test_every_entry_of_an_earlier_format_is_kept_and_understood(
 def test_what_counted_then_counts_now(tmp_path: Path) -> None:
     file = opened(tmp_path, "format2.riktig")
     records = file.records()
-    evaluation: Evaluation[Job] = Evaluation(file.job())
+    evaluation: Evaluation[Job] = plan_for(file.job())
     progress = progress_of(evaluation.get(WIRING), records)
     assert (progress.complete, progress.count(Operation.CUT), progress.stale) == (2, 3, ())
     results = results_of(evaluation.get(TESTS), records)

@@ -7,6 +7,7 @@ import pytest
 from tests.core.schematic.builders import one_motor
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.errors import RiktigError
@@ -160,7 +161,7 @@ def test_a_loop_of_named_nodes_and_a_short_from_source_to_source_are_findings_no
     short = [{"role": "s", "from": "main.L2", "path": "K0:33-34", "to": "x"},
              {"role": "s2", "from": "x", "path": "K1:33-34", "to": "main.L3"}]  # fmt: skip
     job = added(changed(devices=relays, rungs=[*ring, *coils, *short]))
-    found = {f.kind: f for f in Evaluation(job).get(FAULTS)}
+    found = {f.kind: f for f in plan_for(job).get(FAULTS)}
     assert {"no supply", "short"} <= set(found)
     assert "L2" in found["short"].text
     assert "L3" in found["short"].text
@@ -180,7 +181,7 @@ def test_two_thousand_rungs_in_one_circuit_are_drawn_and_judged_without_a_hang()
     ]
     begun = time.monotonic()
     job = added(changed(devices=relays, rungs=rungs))
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     sheets = evaluation.get(SHEETS)
     assert len({e.id for r in evaluation.get(CIRCUITS).rungs for e in elements_of(r.path)} & set(sheets.places)) > 4000
     assert len(evaluation.get(SHEET_DRAWINGS)) == len(sheets.sheets) > 280
@@ -228,7 +229,7 @@ def test_a_bar_that_is_not_on_the_net_takes_none_of_its_wires(odd: str) -> None:
         text["rungs"].append(ROOT)
     if odd == "block apart":
         text["devices"].append({"role": "B", "kind": "dist_block", "purpose": "a block that nothing feeds"})
-    evaluation = Evaluation(added(json.dumps(text)))
+    evaluation = plan_for(added(json.dumps(text)))
     of_pin = evaluation.get(NETS).of_pin
     for wire in evaluation.get(WIRING).wires:
         assert of_pin[wire.start.pin] is of_pin[wire.end.pin], "a wire joins pins of one net"

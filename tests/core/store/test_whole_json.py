@@ -8,9 +8,9 @@ from typing import Any
 
 import pytest
 from tests.core.schematic.builders import one_motor
+from tests.shared_plan import plan_for
 
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job
 from riktig.core.proving import TESTS, judge, reading_facts
 from riktig.core.records import Operation, Record, WireDone
@@ -26,7 +26,7 @@ BY = Importer("Ida", "2026-11-30T10:00:00+01:00")
 def worked_on(tmp_path: Path) -> Path:
     """A job that was edited, partly wired and partly tested, with a photo."""
     job = with_names_recorded(one_motor())
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     path = tmp_path / "shed.riktig"
     file = JobFile.create(path, job, who="Ida", at="t1")
     file.add_revision(replace(job, title="drying shed"), who="Olav", at="t2", why="title")
@@ -72,7 +72,7 @@ def test_everything_comes_back_word_for_word(worked_on: Path, tmp_path: Path) ->
     old, new = JobFile(worked_on, read_only=True), JobFile(back, read_only=True)
     assert new.problems == ()
     assert new.job() == old.job()
-    assert statuses(Evaluation(new.job()), new.records()) == statuses(Evaluation(old.job()), old.records())
+    assert statuses(plan_for(new.job()), new.records()) == statuses(plan_for(old.job()), old.records())
     old.close()
     new.close()
 

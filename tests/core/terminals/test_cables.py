@@ -6,6 +6,7 @@ from collections import Counter
 import pytest
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import times
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
@@ -125,7 +126,7 @@ def test_a_conductor_is_called_as_it_is_bought(mm2: float, flexible: bool, words
 
 def test_the_type_follows_the_practice_on_the_wire_list_and_the_parts_list() -> None:
     for style, made in ((EndStyle.FERRULES, "class 5"), (EndStyle.CRIMPS, "class 2")):
-        evaluation = Evaluation(with_names_recorded(set_practice(wash_drum(), ends=style)))
+        evaluation = plan_for(with_names_recorded(set_practice(wash_drum(), ends=style)))
         wires = schedule("wires", evaluation)
         at = [key for key, _ in wires.columns].index("type")
         assert {str(row[at]).rpartition(", ")[2] for row in wires.rows} == {made}

@@ -4,6 +4,7 @@ from collections import Counter
 from dataclasses import replace
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.edits import DropCable, Edit, PlanCable, RemoveLoad, SetPractice
 from riktig.core.errors import RiktigError
@@ -23,12 +24,12 @@ FLOATS = tuple(DeviceId(f"c4.B.{name}") for name in ("stop", "start", "alarm"))
 
 @pytest.fixture
 def evaluation() -> Evaluation[Job]:
-    return Evaluation(kelp_shed())
+    return plan_for(kelp_shed())
 
 
 def done(evaluation: Evaluation[Job], *edits: Edit) -> Evaluation[Job]:
     for edit in edits:
-        evaluation = Evaluation(with_names_recorded(edit.apply(evaluation)))
+        evaluation = plan_for(with_names_recorded(edit.apply(evaluation)))
     return evaluation
 
 
@@ -99,7 +100,7 @@ def test_a_motor_cable_keeps_its_own_with_other_colours(evaluation: Evaluation[J
 
 @pytest.mark.parametrize("job", [kelp_shed(), frost_fan()], ids=["kelp shed", "frost fan"])
 def test_by_practice_what_a_circuit_has_in_the_field_shares_a_control_cable(job: Job) -> None:
-    before = Evaluation(job)
+    before = plan_for(job)
     after = done(before, SetPractice({"field_cables": FieldCables.SHARED}))
     sound(after, before)
     circuit_of = {device.id: device.circuit for device in after.get(CIRCUITS).devices}
@@ -146,7 +147,7 @@ def test_what_is_fed_otherwise_shares_no_sheath(evaluation: Evaluation[Job]) -> 
         with pytest.raises(RiktigError, match="carry different circuits"):
             PlanCable(OwnCable((FLOATS[0], other))).apply(evaluation)
     written = replace(evaluation.document, cables=(OwnCable((FLOATS[0], foreign)),))
-    apart = Evaluation(written)
+    apart = plan_for(written)
     assert cable_to(apart, foreign).devices == (foreign,), "not even where a file says so"
     sound(apart, evaluation)
     shared = done(evaluation, SetPractice({"field_cables": FieldCables.SHARED}))

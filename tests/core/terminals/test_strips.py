@@ -3,6 +3,7 @@
 import pytest
 from tests.core.schematic.builders import STOP, one_motor
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
@@ -60,7 +61,7 @@ def test_each_terminal_has_both_sides_as_worked_out_by_hand(expected: tuple[str,
 
 def test_every_inside_wire_of_a_terminal_is_on_the_wire_list() -> None:
     job = one_motor()
-    keys = {wire.key for wire in Evaluation(job).get(WIRING).wires}
+    keys = {wire.key for wire in plan_for(job).get(WIRING).wires}
     for strip in some(strips_of(job).strips):
         assert [row.position for row in strip.rows] == list(range(1, len(strip.rows) + 1))
         assert all(set(row.wire.split(", ")) <= keys for row in strip.rows)
@@ -71,7 +72,7 @@ def test_the_motors_earth_lands_on_a_free_way_of_the_bar_when_practice_says_so()
     cable = next(c for c in found.cables if c.tag == "WM1")
     earth = next(core for core in cable.cores if core.name == "green-yellow")
     ways = {
-        end.label for w in Evaluation(one_motor(earths=EarthScheme.BAR)).get(WIRING).wires for end in (w.start, w.end)
+        end.label for w in plan_for(one_motor(earths=EarthScheme.BAR)).get(WIRING).wires for end in (w.start, w.end)
     }
     assert earth.panel_end.startswith("PE:")
     assert earth.panel_end not in ways
@@ -181,7 +182,7 @@ def test_a_cable_to_what_does_not_turn_has_the_section_of_the_brief(
 ) -> None:
     job = add_load(new_job("H"), "heater", kw, kind=kind, phases=phases, start=Start.WAY, cable_m=2.0)
     job = set_supply(job, upstream_a=63.0)
-    evaluation = Evaluation(with_names_recorded(job))
+    evaluation = plan_for(with_names_recorded(job))
     mm2 = evaluation.get(PROPOSAL).loads[0].cable.mm2
     cable = next(c for c in evaluation.get(STRIPS).cables if not c.is_supply)
     assert cable.mm2 == mm2
@@ -197,7 +198,7 @@ def test_the_earth_core_of_a_thick_supply_cable_is_thinner() -> None:
     assert cable.make_up == "4 × 35 mm² + 16 mm²"
     assert not [
         finding
-        for finding in findings_of(Evaluation(with_names_recorded(job)).get(RULES))
+        for finding in findings_of(plan_for(with_names_recorded(job)).get(RULES))
         if finding.code == "W04" and "field side" in finding.message
     ]
 
@@ -222,7 +223,7 @@ def test_the_cable_of_a_network_is_ready_made() -> None:
 
 
 def test_a_jumper_is_drawn_across_its_terminals_and_no_wire_where_none_lands() -> None:
-    strips = Evaluation(kelp_shed()).get(STRIPS)
+    strips = plan_for(kelp_shed()).get(STRIPS)
     strip = next(s for s in strips.strips if any(row.jumper for row in s.rows))
     bridged = [row for row in strip.rows if row.jumper]
     assert len(bridged) > 1
@@ -238,7 +239,7 @@ def test_a_jumper_is_drawn_across_its_terminals_and_no_wire_where_none_lands() -
 
 def test_commons_of_sensors_are_bridged_every_third_way_by_jumpers_that_are_bought_and_tested() -> None:
     job = with_names_recorded(add_circuit(one_motor(), Recipe.SENSOR_TERMINALS, "", (Param("sensors", "3"),)))
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     rows = {row.mark: row for strip in evaluation.get(STRIPS).strips for row in strip.rows}
     for common in "PM":
         marks = [f"{n}{common}" for n in (1, 2, 3)]

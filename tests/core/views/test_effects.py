@@ -5,6 +5,7 @@ from dataclasses import replace
 from pathlib import Path
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
@@ -75,7 +76,7 @@ def test_an_answer_that_nothing_depends_on_changes_nothing(demo: Job) -> None:
 
 
 def test_markers_only_on_wires_that_enter_duct_are_fewer(demo: Job) -> None:
-    evaluation = Evaluation(with_names_recorded(set_practice(demo, marked=MarkedWires.IN_DUCT)))
+    evaluation = plan_for(with_names_recorded(set_practice(demo, marked=MarkedWires.IN_DUCT)))
     marked = len(evaluation.get(LABELS).on(Medium.WIRE))
     in_duct = sum(bool(wire.ducts) for wire in evaluation.get(WIRING).wires)
     assert marked == 2 * in_duct
@@ -83,8 +84,8 @@ def test_markers_only_on_wires_that_enter_duct_are_fewer(demo: Job) -> None:
 
 def test_above_ten_wires_unmarked_ones_are_a_matter_for_a_person(demo: Job) -> None:
     some = with_names_recorded(set_practice(demo, marked=MarkedWires.IN_DUCT))
-    found = [f for f in findings_of(Evaluation(some).get(RULES)) if f.code == "M02"]
-    assert not all(wire.ducts for wire in Evaluation(some).get(WIRING).wires), "the two door wires lie in none"
+    found = [f for f in findings_of(plan_for(some).get(RULES)) if f.code == "M02"]
+    assert not all(wire.ducts for wire in plan_for(some).get(WIRING).wires), "the two door wires lie in none"
     (finding,) = found
     assert finding.quick_fix
     assert apply_mend(some, finding.quick_fix).practice.marked is MarkedWires.ALL
@@ -93,7 +94,7 @@ def test_above_ten_wires_unmarked_ones_are_a_matter_for_a_person(demo: Job) -> N
 def test_the_overloads_contacts_are_wired_the_way_the_house_wires_them(demo: Job) -> None:
     def leaves_by(job: Job) -> set[tuple[str, str]]:
         """From which contact clamp of the overload the stop button and the trip lamp are fed."""
-        wires = Evaluation(with_names_recorded(job)).get(WIRING).wires
+        wires = plan_for(with_names_recorded(job)).get(WIRING).wires
         ends = [{str(wire.start.pin), str(wire.end.pin)} for wire in wires]
         fed = {"c1.S.stop:1", "c1.H.trip:X1"}
         return {(own, pin) for pins in ends for own in pins & fed for pin in pins if ".FO:" in pin}
@@ -113,7 +114,7 @@ def test_the_overloads_contacts_are_wired_the_way_the_house_wires_them(demo: Job
 )
 def test_conductor_colours_follow_the_practice(demo: Job, colours: Colours, expected: set[str]) -> None:
     house = ("brown", "brown", "white", "violet", "orange", "blue")
-    evaluation = Evaluation(with_names_recorded(set_practice(demo, colours=colours, house_colours=house)))
+    evaluation = plan_for(with_names_recorded(set_practice(demo, colours=colours, house_colours=house)))
     assert {wire.colour for wire in evaluation.get(WIRING).wires} == expected
 
 
@@ -143,21 +144,21 @@ class TestHouse:
 def test_every_demonstration_goes_to_json_and_back_and_judges_itself(name: str) -> None:
     job = demo_job(name)
     assert load_job(dump_job(job)) == job
-    results = Evaluation(job).get(RULES)
+    results = plan_for(job).get(RULES)
     brief = [finding for finding in findings_of(results) if finding.code[0] == "B"]
     assert all(finding.verdict is Verdict.JUDGE and finding.code == "B05" for finding in brief)
 
 
 def test_an_override_that_is_too_small_fails_and_its_remedy_takes_it_back() -> None:
     job = with_names_recorded(override(kelp_shed(), "m1.section", 1.5, "what is on the drum"))
-    found = next(f for f in findings_of(Evaluation(job).get(RULES)) if f.where == read_key("value:m1.section"))
+    found = next(f for f in findings_of(plan_for(job).get(RULES)) if f.where == read_key("value:m1.section"))
     assert found.verdict is Verdict.FAILS
     assert found.quick_fix
     assert apply_mend(job, found.quick_fix) == kelp_shed()
 
 
 def test_the_details_of_a_value_and_of_a_load_lead_to_each_other() -> None:
-    evaluation = Evaluation(with_names_recorded(override(kelp_shed(), "m2.breaker", 20.0, "shelf")))
+    evaluation = plan_for(with_names_recorded(override(kelp_shed(), "m2.breaker", 20.0, "shelf")))
     value = details_of(evaluation, read_key("value:m2.breaker"), ())
     assert value
     assert value.title == "Breaker (yours)"

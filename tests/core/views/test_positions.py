@@ -1,8 +1,8 @@
 """The truth table of a selector in its details: which contacts are closed in which position."""
 
 import pytest
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import Command, Rulebook, add_load, new_job, set_practice
 from riktig.core.keys import DeviceKey
 from riktig.core.schematic import CIRCUITS, with_names_recorded
@@ -11,7 +11,7 @@ from riktig.core.views import details_of
 
 def page_of(command: Command, kind: str, rulebook: Rulebook = Rulebook.IEC) -> dict[str, dict[str, str]]:
     job = set_practice(new_job("P", "positions"), rulebook=rulebook)
-    evaluation = Evaluation(with_names_recorded(add_load(job, "pump", 1.5, command=command)))
+    evaluation = plan_for(with_names_recorded(add_load(job, "pump", 1.5, command=command)))
     device = next(d for d in evaluation.get(CIRCUITS).devices if kind in d.kind_id)
     page = details_of(evaluation, DeviceKey(device.id), ())
     assert page is not None

@@ -5,6 +5,7 @@ from random import Random
 
 import pytest
 from tests.effort import some, times
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
@@ -159,7 +160,7 @@ def test_every_order_of_the_work_has_each_wire_once_and_its_own_beginning(order:
 
 
 def test_circuit_by_circuit_finishes_one_before_the_next_and_its_power_first() -> None:
-    wires = Evaluation(set_practice(ferry(), wiring_order=WiringOrder.BY_CIRCUIT)).get(WIRING).wires
+    wires = plan_for(set_practice(ferry(), wiring_order=WiringOrder.BY_CIRCUIT)).get(WIRING).wires
     inside = [w for w in wires if w.stage.name in ("FEED", "LOAD", "NEUTRAL", "CONTROL", "DC", "EXCEPTED")]
     circuits = [w.circuit for w in inside]
     runs = [c for n, c in enumerate(circuits) if n == 0 or circuits[n - 1] != c]
@@ -183,7 +184,7 @@ def test_what_batches_save_is_said(evaluation: Evaluation[Job]) -> None:
 
 
 def test_cut_to_exact_lengths_nothing_is_trimmed_and_an_area_is_one_batch() -> None:
-    exact = Evaluation(set_practice(ferry(), batching=Batching.EXACT)).get(WIRING)
+    exact = plan_for(set_practice(ferry(), batching=Batching.EXACT)).get(WIRING)
     assert all(wire.cut == wire.length for wire in exact.wires)
     assert sum(batch.waste for batch in exact.batches) == 0
     kinds = [(b.stage, b.mm2, b.colour, b.areas) for b in exact.batches]

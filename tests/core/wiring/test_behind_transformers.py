@@ -2,7 +2,8 @@
 
 from dataclasses import replace
 
-from riktig.core.evaluation import Evaluation
+from tests.shared_plan import plan_for
+
 from riktig.core.job import Job, Recipe, Rulebook, Supply, add_load, new_job, set_practice
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import add_circuit
@@ -19,12 +20,12 @@ def shop() -> Job:
 
 
 def wires_of(job: Job, tag: str, marking: str) -> list[Wire]:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     return [w for w in evaluation.get(WIRING).wires for e in (w.start, w.end) if e.label == f"{tag}:{marking}"]
 
 
 def own_transformer(job: Job) -> str:
-    labels = [e.label for w in Evaluation(job).get(WIRING).wires for e in (w.start, w.end)]
+    labels = [e.label for w in plan_for(job).get(WIRING).wires for e in (w.start, w.end)]
     return max(label.partition(":")[0] for label in labels if label.startswith("T"))
 
 
@@ -40,7 +41,7 @@ def test_what_leaves_the_transformer_carries_all_its_breakers() -> None:
 
 def test_a_way_behind_it_is_no_thinner_than_power_may_be() -> None:
     """NFPA 79 12.6, from memory: power conductors are 14 AWG (2.08 mm²) at least, their cables too."""
-    evaluation = Evaluation(shop())
+    evaluation = plan_for(shop())
     strip = next(s for s in evaluation.get(STRIPS).strips if any(row.mark == "N1" for row in s.rows))
     marks = {f"{strip.tag}:{row.mark}" for row in strip.rows if row.mark.startswith("L")}
     landed = [w.mm2 for w in evaluation.get(WIRING).wires for e in (w.start, w.end) if e.label in marks]
@@ -52,7 +53,7 @@ def test_a_way_behind_it_is_no_thinner_than_power_may_be() -> None:
 
 
 def test_the_rules_look_at_what_a_transformer_feeds() -> None:
-    results = Evaluation(shop()).get(RULES)
+    results = plan_for(shop()).get(RULES)
     w05 = next(r for r in results if r.code == "W05")
     assert w05.verdict is Verdict.MEETS
     counts = [int(line.split()[0]) for line in w05.evidence]

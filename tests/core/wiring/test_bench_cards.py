@@ -7,6 +7,7 @@ import pytest
 from pypdf import PdfReader
 from shapely import box as area
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.paper_sets import batch_card_sheets, head_of
@@ -92,7 +93,7 @@ def test_bars_are_as_long_as_their_wires_beside_each_other(evaluation: Evaluatio
 def test_cards_are_printed_at_true_size_upright_and_not_cut(
     job: Job, tmp_path: Path, request: pytest.FixtureRequest
 ) -> None:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     path = tmp_path / "cards.pdf"
     write_set(path, head_of(job, "2026-11-30"), batch_card_sheets(evaluation), ())
     reader = PdfReader(path)
@@ -111,7 +112,7 @@ def test_cards_are_printed_at_true_size_upright_and_not_cut(
 
 
 def test_a_crimped_end_says_what_it_is() -> None:
-    evaluation = Evaluation(set_practice(wash_drum(), ends=EndStyle.CRIMPS))
+    evaluation = plan_for(set_practice(wash_drum(), ends=EndStyle.CRIMPS))
     texts = {m.text for _, card in cards_of(evaluation) for m in card.shapes if isinstance(m, Text)}
     fittings = {end.fitting for wire in evaluation.get(WIRING).wires for end in (wire.start, wire.end)}
     assert {fitting for fitting in fittings if not fitting.startswith("ferrule ")} <= texts
@@ -132,7 +133,7 @@ def test_a_mark_made_twice_as_large_is_twice_as_far_and_twice_as_thick(mark: Sha
 
 def test_on_the_cards_of_the_window_no_wire_is_drawn_through_a_text() -> None:
     """Every stage on a card, the longest names too: the bars begin where the texts have ended."""
-    wiring = Evaluation(kelp_shed()).get(WIRING)
+    wiring = plan_for(kelp_shed()).get(WIRING)
     batches = tuple(
         replace(wiring.batches[n % len(wiring.batches)], number=n + 1, stage=stage)
         for n, stage in enumerate(WiringStage)

@@ -1,6 +1,7 @@
 """Distribution blocks: each breaker from a way of its own, thin taps, further blocks when the ways run out."""
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
@@ -39,7 +40,7 @@ def feeds(evaluation: Evaluation[Job]) -> list[Wire]:
 @pytest.mark.parametrize(("motors", "blocks"), [(1, 1), (3, 1), (4, 2), (8, 3)])
 def test_blocks_are_made_for_every_feed(motors: int, blocks: int) -> None:
     """By hand: two feeds of the first line a motor, seven to a block; a thick outlet leads on to the next."""
-    evaluation = Evaluation(panel(motors))
+    evaluation = plan_for(panel(motors))
     found = [d for d in evaluation.get(CIRCUITS).devices if d.kind_id == "dist_block"]
     assert len(found) == blocks
     assert all(evaluation.get(LAYOUT).seat(d.id) for d in found)
@@ -48,7 +49,7 @@ def test_blocks_are_made_for_every_feed(motors: int, blocks: int) -> None:
 
 
 def test_no_way_takes_two_wires_and_nothing_is_crowded() -> None:
-    evaluation = Evaluation(panel(7))
+    evaluation = plan_for(panel(7))
     ends = [end.pin for wire in feeds(evaluation) for end in (wire.start, wire.end)]
     assert len(ends) == len(set(ends)), "no feed is looped"
     crowded = [one for one in evaluation.get(WIRING).crowded if ":N" not in one.label]
@@ -57,7 +58,7 @@ def test_no_way_takes_two_wires_and_nothing_is_crowded() -> None:
 
 def test_the_supply_side_is_thick_and_each_tap_as_its_circuit_needs() -> None:
     """By hand: 80 A upstream want 35 mm² (96 A); 8.5 A among four grouped 13.5 x 0.65 = 8.8 A: 1.5 mm²."""
-    evaluation = Evaluation(panel(4))
+    evaluation = plan_for(panel(4))
     found = {(wire.mm2, "c0.Q:" in f"{wire.start.pin}|{wire.end.pin}") for wire in feeds(evaluation)}
     assert (35.0, True) in found
     taps = [w for w in feeds(evaluation) if not any(end.pin.device == "c0.Q" for end in (w.start, w.end))]
@@ -68,7 +69,7 @@ def test_the_supply_side_is_thick_and_each_tap_as_its_circuit_needs() -> None:
 
 def test_a_feed_that_does_not_go_into_the_breakers_gets_blocks_whatever_the_practice_says() -> None:
     """By hand: 80 A want 35 mm²; a breaker of 6 to 25 A takes 16 mm²: it cannot be looped."""
-    evaluation = Evaluation(panel(2, Distribution.LOOPS))
+    evaluation = plan_for(panel(2, Distribution.LOOPS))
     assert any(device.kind_id == "dist_block" for device in evaluation.get(CIRCUITS).devices)
     assert not [finding for finding in findings_of(evaluation.get(RULES)) if finding.code == "W04"]
 
@@ -76,12 +77,12 @@ def test_a_feed_that_does_not_go_into_the_breakers_gets_blocks_whatever_the_prac
 @pytest.mark.parametrize(("upstream", "blocks"), [(20.0, False), (50.0, False), (63.0, True)])
 def test_loops_as_long_as_they_fit(upstream: float, blocks: bool) -> None:
     """IEC 60204-1 Table 6 B1: 16 mm² carries 59 A, 25 mm² 77 A; motor breakers up to 25 A take 16 mm² (part data)."""
-    evaluation = Evaluation(set_supply(panel(2, Distribution.LOOPS), upstream_a=upstream))
+    evaluation = plan_for(set_supply(panel(2, Distribution.LOOPS), upstream_a=upstream))
     assert any(d.kind_id == "dist_block" for d in evaluation.get(CIRCUITS).devices) is blocks
 
 
 def test_a_motor_protector_takes_less() -> None:
     """The smallest frames take 6 mm², which carries 31 A: 40 A upstream want 10 mm²."""
     job = change_load(panel(2, Distribution.LOOPS), LoadId("m1"), protection=Protection.PROTECTOR)
-    kinds = [d.kind_id for d in Evaluation(set_supply(job, upstream_a=40.0)).get(CIRCUITS).devices]
+    kinds = [d.kind_id for d in plan_for(set_supply(job, upstream_a=40.0)).get(CIRCUITS).devices]
     assert "dist_block" in kinds

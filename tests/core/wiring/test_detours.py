@@ -5,6 +5,7 @@ from itertools import pairwise
 
 import pytest
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 from riktig.core.door import DOOR
 from riktig.core.evaluation import Evaluation
@@ -68,7 +69,7 @@ def shares(ways: Mapping[Wire, Way], ducts: Sequence[Duct]) -> dict[str, float]:
 @pytest.mark.parametrize("name", JOBS)
 def test_wires_leave_a_full_duct_for_one_that_has_room(name: str) -> None:
     job = JOBS[name]()
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     wires, ducts, most = evaluation.get(WIRING).wires, evaluation.get(LAYOUT).ducts, duct_target(job.practice)
     router = router_of(evaluation)
     shortest = {wire: router.route(wire.start.pin, wire.end.pin) for wire in wires}
@@ -84,7 +85,7 @@ def test_wires_leave_a_full_duct_for_one_that_has_room(name: str) -> None:
 @pytest.mark.parametrize("name", JOBS)
 def test_no_wire_goes_further_in_vain(name: str) -> None:
     job = JOBS[name]()
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     wires, ducts, most = evaluation.get(WIRING).wires, evaluation.get(LAYOUT).ducts, duct_target(job.practice)
     router = router_of(evaluation)
     ways = {wire: wire.route for wire in wires}
@@ -94,7 +95,7 @@ def test_no_wire_goes_further_in_vain(name: str) -> None:
 
 
 def test_where_nothing_else_has_room_the_rule_says_how_wide_the_duct_must_be() -> None:
-    evaluation = Evaluation(fans(24, 15.0))
+    evaluation = plan_for(fans(24, 15.0))
     most = duct_target(evaluation.document.practice)
     now = shares({wire: wire.route for wire in evaluation.get(WIRING).wires}, evaluation.get(LAYOUT).ducts)
     full = {name for name, share in now.items() if share > most}
@@ -104,7 +105,7 @@ def test_where_nothing_else_has_room_the_rule_says_how_wide_the_duct_must_be() -
 
 
 def test_the_rule_and_the_details_name_the_detour() -> None:
-    evaluation = Evaluation(set_practice(kelp_shed(), duct_width=25.0))
+    evaluation = plan_for(set_practice(kelp_shed(), duct_width=25.0))
     wire = some([wire for wire in evaluation.get(WIRING).wires if wire.detour])[0]
     evidence = next(result for result in evaluation.get(RULES) if result.code == "P01").evidence
     assert any(wire.number in line and f"{wire.detour:.0f} mm further" in line for line in evidence)

@@ -6,6 +6,7 @@ from itertools import pairwise
 import pytest
 from tests.core.schematic.builders import one_motor
 from tests.effort import some
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Rect
@@ -20,7 +21,7 @@ from riktig.demo_job import demo_job
 
 @pytest.fixture(scope="module")
 def shed() -> Evaluation[Job]:
-    return Evaluation(demo_job("kelp-shed"))
+    return plan_for(demo_job("kelp-shed"))
 
 
 def uses_of(evaluation: Evaluation[Job]) -> dict[str, DuctUse]:
@@ -63,7 +64,7 @@ def test_a_duct_that_no_width_would_do_for_says_so() -> None:
     from riktig.core.wiring.fill import duct_uses
     from riktig.core.wiring.model import Segment
 
-    evaluation = Evaluation(one_motor())
+    evaluation = plan_for(one_motor())
     wiring = evaluation.get(WIRING)
     full = replace(wiring, segments={name: (Segment(0, 100, 4.0),) for name in wiring.segments})
     uses = duct_uses(full, evaluation.get(LAYOUT), evaluation.get(NETS), evaluation.document.practice)
@@ -76,7 +77,7 @@ def test_families_are_those_of_the_nets_that_run_there(shed: Evaluation[Job]) ->
         low = any(classes[w.net] is NetClass.DC for w in shed.get(WIRING).wires if use.name in w.ducts)
         assert ("extra-low voltage" in use.families) == low
     assert any(use.shared for use in shed.get(DUCT_USES))
-    assert not any(use.shared for use in Evaluation(one_motor()).get(DUCT_USES)), "the drum has no extra-low voltage"
+    assert not any(use.shared for use in plan_for(one_motor()).get(DUCT_USES)), "the drum has no extra-low voltage"
     evidence = next(result for result in shed.get(RULES) if result.code == "P01").evidence
     assert any("extra-low voltage" in line for line in evidence)
 
@@ -95,7 +96,7 @@ def test_every_end_on_the_plate_has_its_opening(shed: Evaluation[Job]) -> None:
 
 def test_fingers_come_out_where_the_wires_do_not_pass_one_slot() -> None:
     """A slot of 7.5 mm lets so much wire in; every finger broken out gives its pitch of 12.5 mm more."""
-    evaluation = Evaluation(demo_job("kelp-shed"))
+    evaluation = plan_for(demo_job("kelp-shed"))
     for use in evaluation.get(DUCT_USES):
         duct = evaluation.get(LAYOUT).duct(use.name)
         assert duct is not None
@@ -111,24 +112,24 @@ def test_fingers_come_out_where_the_wires_do_not_pass_one_slot() -> None:
             assert len(across) == opening.wires
             assert 7.5 + 12.5 * opening.fingers >= sum(across) - 1e-6, "they pass"
             assert opening.fingers == 0 or 7.5 + 12.5 * (opening.fingers - 1) < sum(across), "and no finger too many"
-    shed_uses = Evaluation(demo_job("kelp-shed")).get(DUCT_USES)
+    shed_uses = plan_for(demo_job("kelp-shed")).get(DUCT_USES)
     assert any(opening.fingers for use in shed_uses for opening in use.openings)
     assert any(not opening.fingers for use in shed_uses for opening in use.openings)
 
 
 def test_a_wider_duct_is_less_full() -> None:
-    narrow, wide = (uses_of(Evaluation(set_practice(one_motor(), duct_width=w))) for w in (30.0, 60.0))
+    narrow, wide = (uses_of(plan_for(set_practice(one_motor(), duct_width=w))) for w in (30.0, 60.0))
     assert all(wide[name].share < narrow[name].share for name in narrow if narrow[name].share)
 
 
 def test_a_duct_that_meets_no_upright_is_said() -> None:
     job = one_motor()
-    layout = Evaluation(job).get(LAYOUT)
+    layout = plan_for(job).get(LAYOUT)
     upright = [duct for duct in layout.ducts if duct.upright]
     shrunk = [replace(duct, rect=replace(duct.rect, height=60.0)) for duct in upright]
     levels = tuple(duct for duct in layout.ducts if not duct.upright)
     apart = set_rails_and_ducts(job, layout, layout.rails, (*shrunk, *levels))
-    evaluation = Evaluation(apart)
+    evaluation = plan_for(apart)
     apart_from = {m.device: m.text for m in evaluation.get(LAYOUT).misfits if "upright duct" in m.text}
     assert set(apart_from) == {"D4", "D5"}
     assert all(wire.length < 10_000 for wire in evaluation.get(WIRING).wires)
@@ -136,12 +137,12 @@ def test_a_duct_that_meets_no_upright_is_said() -> None:
 
 def test_a_short_upright_joins_only_the_ducts_it_touches() -> None:
     job = one_motor()
-    layout = Evaluation(job).get(LAYOUT)
+    layout = plan_for(job).get(LAYOUT)
     d3, d4 = layout.ducts[2], layout.ducts[3]
     x = layout.plate.width / 2
     short = Duct(9, Rect(x, d3.rect.bottom, 30, d4.rect.y - d3.rect.bottom), True)
-    bridged = Evaluation(set_rails_and_ducts(job, layout, layout.rails, (*layout.ducts, short)))
-    metres = [sum(w.length for w in plan.get(WIRING).wires) for plan in (Evaluation(job), bridged)]
+    bridged = plan_for(set_rails_and_ducts(job, layout, layout.rails, (*layout.ducts, short)))
+    metres = [sum(w.length for w in plan.get(WIRING).wires) for plan in (plan_for(job), bridged)]
     assert metres[1] < metres[0], "a way in the middle is shorter for some"
     used = [w for w in bridged.get(WIRING).wires if "D9" in w.ducts]
     assert used

@@ -6,8 +6,8 @@ from itertools import pairwise
 import pytest
 from tests.core.schematic.builders import one_motor
 from tests.effort import some
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Poly
 from riktig.core.wiring import WIRING, Wire, route_shapes, wire_key
 
@@ -41,7 +41,7 @@ BONDED = {"X1:PE": 4, "E1:1": 4, "E2:1": 4, "E3:1": 4, "X2:PE": 1.5}
 
 @pytest.fixture(scope="module")
 def wires() -> tuple[Wire, ...]:
-    return Evaluation(one_motor()).get(WIRING).wires
+    return plan_for(one_motor()).get(WIRING).wires
 
 
 def test_there_are_no_wires_but_these(wires: tuple[Wire, ...]) -> None:
@@ -105,7 +105,7 @@ def test_lengths_are_whole_tens_and_no_shorter_than_the_way(wires: tuple[Wire, .
 
 
 def test_a_wire_is_drawn_by_its_corners_alone_and_along_its_whole_way() -> None:
-    evaluation = Evaluation(one_motor())
+    evaluation = plan_for(one_motor())
     for wire in some(evaluation.get(WIRING).wires):
         drawn = next((m for m in route_shapes((wire,), shift=0.0) if isinstance(m, Poly)), None)
         if drawn is None:

@@ -5,6 +5,7 @@ from dataclasses import replace
 from itertools import pairwise
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Can
 from riktig.core.door import DOOR
@@ -161,7 +162,7 @@ def test_a_wire_is_cut_from_an_end_only_where_one_of_an_earlier_batch_is_long_en
 def test_the_shelf_of_the_purchasing_table_says_what_is_short(shed: Evaluation[Job]) -> None:
     first = schedule("drums", shed).as_dicts()[0]
     name, wanted = str(first["conductor"]), float(str(first["with_spare_m"]))
-    stocked = Evaluation(replace(shed.document, purchases=(Purchase(item=name, stock=1.0),)))
+    stocked = plan_for(replace(shed.document, purchases=(Purchase(item=name, stock=1.0),)))
     row = schedule("drums", stocked).as_dicts()[0]
     assert row["stock_m"] == 1.0
     assert row["short_m"] == pytest.approx(wanted - 1.0)
@@ -198,7 +199,7 @@ def test_the_first_cable_of_a_network_has_a_gland_the_next_run_outside(larger: E
 
 @pytest.mark.parametrize("job", [kelp_shed(), frost_fan()], ids=["kelp shed", "frost fan"])
 def test_the_legend_of_colours_has_every_colour_of_the_wires_and_only_earth_is_green_yellow(job: Job) -> None:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     wires = evaluation.get(WIRING).wires
     rows = schedule("colours", evaluation).as_dicts()
     assert {row["colour"]: row["wires"] for row in rows} == Counter(wire.colour for wire in wires)
@@ -214,6 +215,6 @@ def test_the_legend_of_colours_has_every_colour_of_the_wires_and_only_earth_is_g
 def test_a_colour_of_the_house_is_on_the_legend(shed: Evaluation[Job]) -> None:
     house = ("brown", "black", "grey", "light blue", "violet", "white")
     changed = set_practice(shed.document, colours=Colours.HOUSE, house_colours=house)
-    means = {str(row["colour"]): str(row["means"]) for row in schedule("colours", Evaluation(changed)).as_dicts()}
+    means = {str(row["colour"]): str(row["means"]) for row in schedule("colours", plan_for(changed)).as_dicts()}
     assert "control, alternating" in means["violet"]
     assert "power, L1" in means["brown"]

@@ -5,6 +5,7 @@ from itertools import pairwise
 
 import networkx as nx
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.edits import ChangeLoad, DropWireOrder, RemoveLoad, SetOneConductor, SetWireOrder
 from riktig.core.errors import RiktigError
@@ -177,7 +178,7 @@ def test_a_new_circuit_takes_a_free_way_of_the_block(evaluation: Evaluation[Job]
     order = order_of(wire for wire in evaluation.get(WIRING).wires if wire.net == net.id)
     assert order is not None
     begun = done(evaluation, SetWireOrder(order))
-    longer = Evaluation(with_names_recorded(add_load(begun.document, "stirrer", 0.75)))
+    longer = plan_for(with_names_recorded(add_load(begun.document, "stirrer", 0.75)))
     (net,) = {net for net in longer.get(NETS).nets if net.id == longer.get(NETS).of_pin[read_pin("c6.F:1")].id}
     own = [wire for wire in longer.get(WIRING).wires if wire.net == net.id]
     counts = Counter(end.pin for wire in own for end in (wire.start, wire.end))

@@ -4,6 +4,7 @@ from dataclasses import replace
 from itertools import pairwise
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Can
 from riktig.core.evaluation import Evaluation
@@ -68,7 +69,7 @@ def motor_breakers(evaluation: Evaluation[Job]) -> list[DeviceId]:
 def test_breakers_on_a_comb_or_bar_stand_side_by_side_and_take_one_feed_a_line(how: Distribution, what: str) -> None:
     """Common practice, no source: a comb takes the place of the loops, which vanish from the wire list."""
     job = set_practice(barn(), distribution=how)
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     wiring, layout = evaluation.get(WIRING), evaluation.get(LAYOUT)
     breakers = motor_breakers(evaluation)
     ends = [
@@ -89,15 +90,15 @@ def test_breakers_on_a_comb_or_bar_stand_side_by_side_and_take_one_feed_a_line(h
 def test_the_feed_of_a_comb_carries_all_that_hang_on_it() -> None:
     """IEC 60204-1 7.2.8, from memory: what is thinner than its protection asks carries the sum of what is behind it."""
     job = set_practice(barn(6, 4.0), distribution=Distribution.COMB)
-    feeds = [w for w in Evaluation(job).get(WIRING).wires if "infeed" in w.start.label + w.end.label]
+    feeds = [w for w in plan_for(job).get(WIRING).wires if "infeed" in w.start.label + w.end.label]
     assert feeds
-    assert {wire.mm2 for wire in feeds} != {min(w.mm2 for w in Evaluation(job).get(WIRING).wires)}
+    assert {wire.mm2 for wire in feeds} != {min(w.mm2 for w in plan_for(job).get(WIRING).wires)}
     assert not any(code.startswith("W05") for code in failing(job))
 
 
 def test_terminals_earth_through_their_rail_and_each_is_still_tested() -> None:
     job = set_practice(barn(), earths=EarthScheme.RAIL)
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     earths = [d.id for d in evaluation.get(CIRCUITS).devices if d.role == "X.PE" and d.circuit != INCOMER_ID]
     layout = evaluation.get(LAYOUT)
     rails = {seat.rail for device in earths if (seat := layout.seat(device))}
@@ -112,7 +113,7 @@ def test_a_thick_protective_conductor_does_not_go_through_the_rail() -> None:
     """IEC 60947-7-2 and EN 60715, from memory: a steel rail 35 × 7.5 stands for 16 mm² of copper."""
     job = add_load(set_practice(barn(), earths=EarthScheme.RAIL), "crusher", 55.0)
     job = replace(job, supply=Supply(upstream_a=250.0))
-    wires = Evaluation(job).get(WIRING).wires
+    wires = plan_for(job).get(WIRING).wires
     crusher = [w for w in wires if w.end.pin.device == "c5.X.PE"]
     assert crusher[0].mm2 > 16
     assert len(crusher) == 1
@@ -145,7 +146,7 @@ def test_the_plate_is_wired_in_the_order_of_the_practice() -> None:
 
 def test_strips_by_function_have_their_earths_together_and_no_two_labels_alike() -> None:
     for job in (barn(), with_names_recorded(barn())):
-        evaluation = Evaluation(set_practice(job, strip_order=StripOrder.BY_FUNCTION))
+        evaluation = plan_for(set_practice(job, strip_order=StripOrder.BY_FUNCTION))
         strips = {strip.purpose: strip for strip in evaluation.get(STRIPS).strips}
         assert len(strips["protective conductors"].rows) == 4
         assert all(row.field.endswith(":PE") for row in strips["protective conductors"].rows)
@@ -156,7 +157,7 @@ def test_strips_by_function_have_their_earths_together_and_no_two_labels_alike()
 
 
 def test_a_planned_plate_keeps_the_comb_in_one_piece() -> None:
-    evaluation = Evaluation(set_practice(barn(), distribution=Distribution.COMB))
+    evaluation = plan_for(set_practice(barn(), distribution=Distribution.COMB))
     replan = replan_of(evaluation)
     layout = replan.layout(now_of(replan.problem))
     outlines = sorted((outline(layout, d) for d in motor_breakers(evaluation)), key=lambda rect: rect.x)

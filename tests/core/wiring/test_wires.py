@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from numpy.typing import NDArray
 from tests.core.schematic.builders import STOP, one_motor
 from tests.effort import some, times
+from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Clamp
 from riktig.core.door import DOOR
@@ -56,7 +57,7 @@ def wiring_of(job: Job) -> Wiring:
 
 
 def test_each_net_of_n_clamps_takes_n_minus_one_wires(two_motors: Job) -> None:
-    evaluation = Evaluation(two_motors)
+    evaluation = plan_for(two_motors)
     devices = evaluation.get(CIRCUITS).by_id
     wires = Counter(w.net for w in evaluation.get(WIRING).wires)
     for net in some(evaluation.get(NETS).nets):
@@ -104,7 +105,7 @@ def test_no_clamp_holds_more_than_it_may_and_all_of_one_section(extra: int) -> N
     job = one_motor()
     for n in range(extra):
         job = with_names_recorded(insert_contact(job, STOP, Insertable.FIELD_CONTACT, f"interlock {n}"))
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     here = defaultdict(list)
     for wire in evaluation.get(WIRING).wires:
         here[wire.start.pin].append(wire)
@@ -138,7 +139,7 @@ def test_two_wires_in_a_clamp_share_a_twin_ferrule_and_one_gets_its_own() -> Non
 def test_lengths_follow_the_ducts_by_hand() -> None:
     # F2:2 to K1:43: from the lower clamp down to the middle of D4, along it, down to K1's upper clamp, and 35 mm more
     # at each end, rounded up to 10; worked from the places of the two clamps alone.
-    evaluation = Evaluation(one_motor())
+    evaluation = plan_for(one_motor())
     from riktig.core.job import DeviceId
 
     layout = evaluation.get(LAYOUT)
@@ -278,7 +279,7 @@ def passes(wire: Wire, duct: Duct, at: float) -> bool:
 def test_duct_fill_counts_every_wire_that_runs_in_the_duct() -> None:
     from riktig.core.standards import wire_diameter
 
-    evaluation = Evaluation(one_motor())
+    evaluation = plan_for(one_motor())
     wiring, layout = evaluation.get(WIRING), evaluation.get(LAYOUT)
     for duct in layout.ducts:
         begin, end = (duct.rect.y, duct.rect.bottom) if duct.upright else (duct.rect.x, duct.rect.right)
@@ -296,7 +297,7 @@ def test_duct_fill_counts_every_wire_that_runs_in_the_duct() -> None:
 
 
 def test_pictures_show_every_batch_and_the_way_of_a_wire() -> None:
-    evaluation = Evaluation(one_motor())
+    evaluation = plan_for(one_motor())
     wiring = evaluation.get(WIRING)
     cards = draw_batches(wiring, {"1": 2})
     assert {m.key for m in cards.shapes} == {BatchKey(b.number) for b in wiring.batches}
@@ -313,7 +314,7 @@ def test_pictures_show_every_batch_and_the_way_of_a_wire() -> None:
 def test_the_neutral_of_a_load_is_as_thick_as_its_line_and_that_of_control_is_not() -> None:
     """A single-phase heater of 6 kW: what comes back through its neutral is what its line brings (common practice)."""
     job = add_load(set_supply(new_job("N", "neutral"), neutral=True), "heater", 6.0, kind=LoadKind.HEATER, phases=1)
-    evaluation = Evaluation(with_names_recorded(job))
+    evaluation = plan_for(with_names_recorded(job))
     of_pin = evaluation.get(NETS).of_pin
     mm2 = {wire.key: wire.mm2 for wire in evaluation.get(WIRING).wires}
     line = {wire.mm2 for wire in evaluation.get(WIRING).wires if "c1.X.L" in wire.key}
@@ -345,7 +346,7 @@ def test_ways_found_before_are_kept_while_everything_stands_where_it_did_and_giv
 
 def test_a_router_is_taken_over_only_while_nothing_it_measured_has_moved() -> None:
     def router(job: Job) -> Router:
-        e = Evaluation(job)
+        e = plan_for(job)
         return Router(e.get(LAYOUT), e.get(DOOR), e.get(CIRCUITS).devices, job.enclosure, job.practice)
 
     job = one_motor()
@@ -359,7 +360,7 @@ def test_a_router_is_taken_over_only_while_nothing_it_measured_has_moved() -> No
 def test_two_operators_of_one_door_are_as_far_apart_as_they_stand_and_others_go_over_the_hinge() -> None:
     """By hand: straight across and down the door; to the plate over its loop, which is longer."""
     job = one_motor()
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     door = evaluation.get(DOOR)
     router = Router(evaluation.get(LAYOUT), door, evaluation.get(CIRCUITS).devices, job.enclosure, job.practice)
     stop, start, coil = read_pin("c1.S.stop:1"), read_pin("c1.S.start:3"), read_pin("c1.K:A1")
@@ -397,7 +398,7 @@ def test_the_neutral_of_a_load_follows_the_section_that_the_builder_takes() -> N
     """
     job = add_load(set_supply(new_job(), upstream_a=63.0), "pit heater", 6.0, kind=LoadKind.HEATER, phases=1)
     job = replace(job, overrides=(Override(f"{job.loads[0].id}.section", 16.0, "16 mm² is on the drum"),))
-    evaluation = Evaluation(with_names_recorded(job))
+    evaluation = plan_for(with_names_recorded(job))
     (load,) = evaluation.get(SIZING).loads
     own = {device.id for device in evaluation.get(CIRCUITS).devices if device.circuit == load.circuit}
     nets = evaluation.get(NETS).of_pin
