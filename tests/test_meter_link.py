@@ -1,10 +1,14 @@
 """The meter's protocol: our client and PyVISA alone against our stand-in, and everything that can go wrong."""
 
+import os
+import select
 import socket
 import threading
 import time
+import tty
 from collections.abc import Iterator
 from contextlib import contextmanager
+from math import isinf
 
 import pytest
 import pyvisa
@@ -134,3 +138,60 @@ def test_nobody_there_rubbish_and_a_line_that_breaks_are_each_said(monkeypatch: 
         with pytest.raises(RiktigError, match="does not answer"):
             link.read_ohm()  # half an answer
         link.close()
+
+
+@contextmanager
+def on_a_serial_line(ohm: float, pause_s: float = 0.0) -> Iterator[str]:
+    """A meter behind a serial line of this machine: the far end of a pseudo-terminal answers as the stand-in does."""
+    far, near = os.openpty()
+    tty.setraw(far)
+    tty.setraw(near)
+    answers = {b"*IDN?": REAL, b"MEAS:RES?": "+9.90000000E+37" if isinf(ohm) else f"{ohm:+.8E}"}
+
+    ended = threading.Event()
+
+    def serve() -> None:
+        line = b""
+        while not ended.is_set():
+            if not select.select([far], [], [], 0.02)[0]:
+                continue
+            line += os.read(far, 64)
+            if line.endswith(b"\n"):
+                time.sleep(pause_s)
+                answer = f"{answers[line.strip()]}\n".encode("ascii")
+                for n in range(0, len(answer), 5):  # a slow line brings an answer in pieces
+                    os.write(far, answer[n : n + 5])
+                    time.sleep(0.002)
+                line = b""
+
+    thread = threading.Thread(target=serve, daemon=True)
+    thread.start()
+    try:
+        yield f"ASRL{os.ttyname(near)}::INSTR"
+    finally:
+        ended.set()
+        thread.join(2)
+        os.close(near)
+        os.close(far)
+
+
+@pytest.mark.parametrize("ohm", [0.0, 0.213, 562.4, OPEN_LINE])
+def test_a_meter_on_a_serial_line_is_read(ohm: float) -> None:
+    with on_a_serial_line(ohm, pause_s=0.05) as resource:
+        link = MeterLink(resource)
+        assert (link.identity.name, link.identity.serial) == ("Lab works M-34", "4711")
+        assert [link.read_ohm() for _ in range(3)] == [pytest.approx(ohm, rel=1e-8)] * 3
+        link.close()
+
+
+def test_a_serial_line_that_is_not_there_or_silent_is_said(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(meter_link, "TIMEOUT_MS", 300)
+    with pytest.raises(RiktigError, match="cannot be reached"):
+        MeterLink("ASRL/dev/ttyUSB977::INSTR")
+    far, near = os.openpty()
+    try:
+        with pytest.raises(RiktigError, match="does not answer"):
+            MeterLink(f"ASRL{os.ttyname(near)}::INSTR")
+    finally:
+        os.close(near)
+        os.close(far)
