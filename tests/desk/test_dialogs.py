@@ -1,6 +1,7 @@
 """Every dialog: nothing cut, nothing over anything else, letters of 9 pt, a focus to begin with, and Esc closes it."""
 
 from collections.abc import Callable, Iterator
+from dataclasses import replace
 
 import pytest
 from PySide6.QtCore import Qt
@@ -20,7 +21,8 @@ from PySide6.QtWidgets import (
 from riktig.core.errors import RiktigError
 from riktig.core.ids import DeviceId, read_pin
 from riktig.core.keys import DeviceKey, PinKey
-from riktig.core.views import STATIONS
+from riktig.core.views import MOST_NUMBERED, STATIONS
+from riktig.core.wiring import BARE_PLATE_DRAWING
 from riktig.desk import theme
 from riktig.desk.canvas import LEAST_PX
 from riktig.desk.printing.preview import PrintPreview
@@ -32,6 +34,7 @@ from riktig.desk.shell.properties import show_properties
 from riktig.desk.stations.circuits.live_script import ScriptAsked
 from riktig.desk.stations.circuits.own import DeviceAsked, RungAsked
 from riktig.desk.stations.prove import ProveStation
+from riktig.desk.stations.prove.suspects_dialog import SuspectsDialog
 from riktig.desk.stations.terminals import TerminalsStation
 from riktig.desk.stations.wires import WiresStation
 from riktig.desk.widgets import Station
@@ -77,6 +80,12 @@ def cores_page(window: MainWindow) -> None:
     terminals.cables.ask_cores(cable)
 
 
+def suspects_page(window: MainWindow) -> None:
+    words = ["Wires from K1:A2 and PE:1 changed over at X1:N and X1:PE"] * MOST_NUMBERED
+    plate = window.session.evaluation.get(BARE_PLATE_DRAWING)
+    SuspectsDialog((plate, replace(plate, title="Sheet 2: control")), words, window.theme, window).open()
+
+
 OPENERS: dict[str, Callable[[MainWindow], object]] = {
     "keys": lambda window: QTest.keyClick(window, Qt.Key.Key_F1),
     "properties": lambda window: show_properties(window, window.session),
@@ -87,6 +96,7 @@ OPENERS: dict[str, Callable[[MainWindow], object]] = {
     "rung": lambda window: RungAsked(NODES, 1, refused, window).open(),
     "wire order": order_page,
     "cores": cores_page,
+    "suspects": suspects_page,
     "device": lambda window: DeviceAsked(refused, window).open(),
     "function": meter_page,
     "question": asked,

@@ -14,6 +14,7 @@ from riktig.core.production import Operation, tick_facts
 from riktig.core.proving import DEAD_PANEL, LIVE_PLAN, Instrument, Lesson, Outcome, ProvingStage, Score, single_faults
 from riktig.core.records import LiveReleased, LiveStepDone, NewRecord, ReadingTaken, Record
 from riktig.core.simulation import FaultKind, InjectedFault
+from riktig.core.views import MOST_NUMBERED
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
@@ -180,6 +181,12 @@ class TestProve:
         assert session.results.count(Outcome.FAILED) == 1
         press(station, Qt.Key.Key_W)
         assert station.below.currentWidget() is station.finder.panel
+        suspected = station.finder.suspects
+        assert station.finder.list.everywhere.isEnabled()
+        pictures = station.finder.suspects_dialog()
+        assert pictures.pages.tabText(0) == "Plate"
+        assert pictures.pages.count() > 1, "on the sheets too"
+        assert pictures.words.text().count("\n\n") == min(len(suspected), MOST_NUMBERED) - 1
         asked = 0
         while station.finder.list.next.isEnabled() and asked < 12:
             station.finder.list.next.click()

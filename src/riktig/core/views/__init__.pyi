@@ -4,12 +4,14 @@ from .details_pages import details_of, device_of, notes_on, photos_of, thing_sub
 from .drawing_list import DrawingLine, drawing_lines
 from .effects import ADDED, CHANGED, REMOVED, Effect, Snapshot, change_order, effects, snapshot, summary
 from .status import STATIONS, Stamp, Status, statuses
+from .suspect_drawings import MOST_NUMBERED, sheets_of_suspects, suspects_on_plate
 from .trace_view import TRACE_LOOKUPS, Stop, TracePage, trace_page
 from .walk import WalkStep, walk_steps
 
 __all__ = [
     "ADDED",
     "CHANGED",
+    "MOST_NUMBERED",
     "REMOVED",
     "STATIONS",
     "TRACE_LOOKUPS",
@@ -36,9 +38,11 @@ __all__ = [
     "effects",
     "notes_on",
     "photos_of",
+    "sheets_of_suspects",
     "snapshot",
     "statuses",
     "summary",
+    "suspects_on_plate",
     "thing_subject",
     "trace_page",
     "walk_steps",

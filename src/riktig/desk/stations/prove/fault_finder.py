@@ -4,6 +4,7 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
+from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.ids import PinRef
 from riktig.core.proving import (
     DEAD_PANEL,
@@ -11,6 +12,7 @@ from riktig.core.proving import (
     LIVE_PLAN,
     LIVE_SCRIPTS,
     PANEL_FACTS,
+    PIN_PLACES,
     TESTS,
     DeadPanel,
     Expected,
@@ -35,8 +37,12 @@ from riktig.core.proving import (
     state_of,
 )
 from riktig.core.schematic import CIRCUITS, NAMES, NETS
+from riktig.core.views import MOST_NUMBERED, sheets_of_suspects, suspects_on_plate
+from riktig.core.wiring import BARE_PLATE_DRAWING, WIRING
 from riktig.desk.session import Session
 from riktig.desk.stations.prove.suspects import SuspectsPanel
+from riktig.desk.stations.prove.suspects_dialog import SuspectsDialog
+from riktig.desk.theme import LIGHT, Theme
 
 __all__ = ["FaultFinder"]
 
@@ -57,7 +63,8 @@ class FaultFinder:
         self._probe: NextProbe | None = None
         self._taken: list[Probe] = []
         self._stamp: object = None
-        self.list = SuspectsPanel(self._go_next)
+        self.theme: Theme = LIGHT
+        self.list = SuspectsPanel(self._go_next, self._show_everywhere)
         self.list.chosen.connect(self._show_there)
         self.repair = QPushButton("Send the repair to Build")
         self.repair.setToolTip(
@@ -175,6 +182,21 @@ class FaultFinder:
         keys = fault_keys(suspect.faults)
         if keys:
             self._session.select(keys[0])
+
+    def suspects_dialog(self) -> SuspectsDialog:
+        """All suspects on plate and sheets."""
+        evaluation, theme = self._session.evaluation, self.theme
+        words = [self._said(suspect)[0] for suspect in self.suspects[:MOST_NUMBERED]]
+        plate = suspects_on_plate(
+            evaluation.get(BARE_PLATE_DRAWING), evaluation.get(WIRING), evaluation.get(PIN_PLACES), self.suspects
+        )
+        sheets = sheets_of_suspects(
+            evaluation.get(SHEET_DRAWINGS), evaluation.get(WIRING), evaluation.get(NETS), self.suspects
+        )
+        return SuspectsDialog((plate, *sheets), words, theme, self._station.window())
+
+    def _show_everywhere(self) -> None:
+        self.suspects_dialog().exec()
 
     def send_to_build(self) -> None:
         """Opens the work and the tests again that the chosen suspect concerns."""

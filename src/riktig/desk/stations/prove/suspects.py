@@ -20,12 +20,13 @@ class SuspectsPanel(QWidget):
 
     Args:
         go_next: Goes to the next probe.
+        show_all: Shows all suspects on plate and sheets.
     """
 
     chosen = Signal(object)
     """The suspect that was chosen."""
 
-    def __init__(self, go_next: Callable[[], None]) -> None:
+    def __init__(self, go_next: Callable[[], None], show_all: Callable[[], None]) -> None:
         super().__init__()
         self.suspects: tuple[Suspect, ...] = ()
         self.head = plain_label("", wraps=True)
@@ -40,6 +41,11 @@ class SuspectsPanel(QWidget):
         self.next.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
         self.next.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.next.clicked.connect(lambda _=False: go_next())
+        self.everywhere = QPushButton("On plate and sheets …")
+        self.everywhere.setToolTip("All of these at once, numbered as in this list")
+        self.everywhere.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
+        self.everywhere.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.everywhere.clicked.connect(lambda _=False: show_all())
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.addWidget(plain_label("What may be wrong", "quiet"))
@@ -47,6 +53,7 @@ class SuspectsPanel(QWidget):
         layout.addWidget(self.list, 1)
         layout.addWidget(self.what_to_do)
         layout.addWidget(self.next)
+        layout.addWidget(self.everywhere)
         self._words: Callable[[Suspect], tuple[str, str]] = lambda suspect: ("", "")
 
     def show_suspects(
@@ -75,11 +82,12 @@ class SuspectsPanel(QWidget):
         else:
             self.head.setText(f"{count} things explain all readings, the likeliest first:")
         self.list.clear()
-        for suspect in suspects[:MOST_SHOWN]:
+        for number, suspect in enumerate(suspects[:MOST_SHOWN], 1):
             more = f", or {len(suspect.alike)} places like it" if suspect.alike else ""
-            share = f"{suspect.weight:.0%}  " if count > 1 else ""
+            share = f"{number}.  {suspect.weight:.0%}  " if count > 1 else ""
             item = QListWidgetItem(f"{share}{words(suspect)[0]}{more}")
             self.list.addItem(item)
+        self.everywhere.setEnabled(bool(count))
         self.next.setEnabled(probe is not None)
         nothing = "No reading tells these apart: look" if count > 1 else "Nothing more to read: look there"
         self.next.setText(f"Next probe: {probe_words}" if probe else nothing)

@@ -1,0 +1,54 @@
+"""All that may be wrong at once: numbered on the plate and on the sheets, with its words beside the pictures."""
+
+from collections.abc import Sequence
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QDialog, QFrame, QHBoxLayout, QScrollArea, QTabWidget, QVBoxLayout, QWidget
+
+from riktig.core.geometry import Drawing
+from riktig.desk.canvas import DrawingView
+from riktig.desk.theme import Theme, grown
+from riktig.desk.widgets import plain_label
+
+__all__ = ["SuspectsDialog"]
+
+LIST_PX = 260
+"""How wide the words beside the pictures are (chosen by us)."""
+
+
+class SuspectsDialog(QDialog):
+    """The pictures, a page each, and what the numbers stand for.
+
+    Args:
+        drawings: The plate first, then the sheets.
+        words: What may be wrong, in the order of the numbers.
+        theme: The theme of the window.
+        parent: The window it opens over.
+    """
+
+    def __init__(self, drawings: Sequence[Drawing], words: Sequence[str], theme: Theme, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("What may be wrong, on plate and sheets")
+        self.resize(max(parent.width() - 40, 600), max(parent.height() - 60, 400))
+        self.views: list[DrawingView] = []
+        self.pages = QTabWidget()
+        for number, drawing in enumerate(drawings):
+            view = DrawingView(drawing.title)
+            view.set_theme(theme)
+            view.show_drawing(drawing)
+            self.views.append(view)
+            self.pages.addTab(view, drawing.title.split(":")[0] if number else "Plate")
+        beside = QVBoxLayout()
+        beside.addWidget(plain_label("The likeliest first", "quiet"))
+        self.words = plain_label("\n\n".join(f"{n}.  {text}" for n, text in enumerate(words, 1)), wraps=True)
+        self.words.setAlignment(Qt.AlignmentFlag.AlignTop)
+        listed = QScrollArea()
+        listed.setFrameShape(QFrame.Shape.NoFrame)
+        listed.setWidgetResizable(True)
+        listed.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        listed.setFixedWidth(grown(LIST_PX) + 20)
+        listed.setWidget(self.words)
+        beside.addWidget(listed, 1)
+        layout = QHBoxLayout(self)
+        layout.addWidget(self.pages, 1)
+        layout.addLayout(beside)
