@@ -14,15 +14,18 @@ from riktig.core.job import (
     Recipe,
     Start,
     add_load,
+    circuit_inputs,
     new_job,
     pick_part,
     set_enclosure,
     set_part,
     set_supply,
 )
+from riktig.core.proving import LIVE_PLAN
 from riktig.core.rules import RULES, VIEW, ClauseResult, Verdict
 from riktig.core.rules.supply_watch import surge_leads
-from riktig.core.schematic import CIRCUITS, NAMES, add_circuit, with_names_recorded
+from riktig.core.schematic import CIRCUITS, NAMES, add_circuit, all_circuits, with_names_recorded
+from riktig.core.simulation import behaviour_of
 from riktig.core.wiring import WiringStage
 
 
@@ -121,3 +124,29 @@ def test_each_motor_has_something_that_sees_a_lost_phase_or_a_person_judges() ->
     assert "its data say" in finding.message
     watched = plant(Recipe.PHASE_MONITOR, motors=1)
     assert "the supply is watched by" in clause(watched, "C17").evidence[1]
+
+
+@pytest.mark.parametrize("switched_by", ["a selector on the door", "the main switch alone"])
+@pytest.mark.parametrize("monitor", ["yes", "no"])
+def test_a_door_that_is_opened_lets_the_main_contactor_go(switched_by: str, monitor: str) -> None:
+    """By hand: the switch is in the path of the coil, so that nothing behind the contactor stays in."""
+    chosen = {"holds": "all loads", "door switch": "yes", "switched by": switched_by, "monitor": monitor}
+    params = tuple(Param(name, value) for name, value in chosen.items())
+    job = with_names_recorded(add_circuit(add_load(new_job("D", "door"), "saw", 3.0), Recipe.PHASE_MONITOR, "", params))
+    evaluation = plan_for(job)
+    circuit = next(c for c in job.circuits if c.recipe is Recipe.PHASE_MONITOR)
+    found = behaviour_of(job, evaluation.get(CIRCUITS), circuit.id)
+    assert found is not None
+    assert found.passed, [(s.done, s.otherwise) for s in found.steps if not s.passed]
+    assert sum(step.done.startswith("press S.door") for step in found.steps) > 0
+    names = evaluation.get(NAMES).tag
+    (switch,) = (d.id for d in evaluation.get(CIRCUITS).devices if d.kind.id == "door_switch")
+    (contactor,) = (d.id for d in evaluation.get(CIRCUITS).devices if d.purpose.endswith("main contactor"))
+    lives = evaluation.get(LIVE_PLAN)
+    opened = [step for step in lives if names[switch] in step.done]
+    assert opened, "and it is a step under voltage at the panel"
+    assert any(names[contactor] in words for step in opened for words in step.expected)
+    load = next(c for c in all_circuits(circuit_inputs(job)) if c.load == job.loads[0].id)
+    starter = behaviour_of(job, evaluation.get(CIRCUITS), load.id)
+    assert starter is not None
+    assert starter.passed, "the starter is tried with the door shut"

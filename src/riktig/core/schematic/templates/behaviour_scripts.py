@@ -17,7 +17,7 @@ from riktig.core.job import Circuit, Command, Load, Practice, Recipe, Signal, St
 from riktig.core.schematic.templates.commands import Asked
 from riktig.core.schematic.templates.emergency import BEHIND_STOP, SAFETY_RELAY
 from riktig.core.schematic.templates.starters import breaker_signals
-from riktig.core.schematic.templates.supplies import MAIN_SWITCH, SELECTOR, SWITCHED_BY
+from riktig.core.schematic.templates.supplies import DOOR_SWITCH, MAIN_SWITCH, SELECTOR, SWITCHED_BY
 
 __all__ = ["ahead_of", "script_of"]
 
@@ -111,6 +111,7 @@ _SAFETY_RELAY = (
     "press S.reset: K off",
     "release S.reset: K on, H.ready on",
 )
+_UNWATCHED = ("rest: K off", "turn S to on: K on, held.L1 live", "turn S to off: K off, held.L1 dead")
 _BY_RECIPE: dict[Recipe, tuple[str, ...]] = {
     Recipe.EMERGENCY_STOP: (
         "rest: K1 off, K2 off, H.ready off",
@@ -237,14 +238,42 @@ def ahead_of(circuit: Circuit, others: tuple[Circuit, ...]) -> tuple[str, ...]:
             steps += [f"press {other.id}.S.reset", f"release {other.id}.S.reset"]
         elif own:
             continue
-        elif other.recipe is Recipe.PHASE_MONITOR and not _in_with_main_switch(other):
-            steps.append(f"turn {other.id}.S to on")
+        elif other.recipe is Recipe.PHASE_MONITOR:
+            steps += [] if _in_with_main_switch(other) else [f"turn {other.id}.S to on"]
+            steps += [f"press {other.id}.S.door"] if _by_door(other) else []
     return tuple(steps)
 
 
 def _in_with_main_switch(circuit: Circuit) -> bool:
     """Whether a main contactor comes in with the main switch, with no selector of its own."""
     return circuit.param(SWITCHED_BY, SELECTOR) == MAIN_SWITCH
+
+
+def _by_door(circuit: Circuit) -> bool:
+    """Whether a main contactor lets go when the door is opened."""
+    return circuit.param(DOOR_SWITCH, "no") == "yes"
+
+
+def _main_contactor(circuit: Circuit, *, watched: bool) -> tuple[str, ...]:
+    """Steps of a main contactor: switched on, door opened, a phase lost and back, switched off.
+
+    Args:
+        circuit: The circuit.
+        watched: Whether a monitor sees a lost phase.
+    """
+    if _in_with_main_switch(circuit):
+        dip = ("lose L2: K off, H.in off, held.L1 dead", "restore L2: K on, held.L1 live") if watched else ()
+        if not _by_door(circuit):
+            return ("rest: K on, H.in on, held.L1 live", *dip)
+        shut = "press S.door: K on, H.in on, held.L1 live"
+        return ("rest: K off, held.L1 dead", shut, *dip, "release S.door: K off, H.in off, held.L1 dead")
+    steps = _BY_RECIPE[Recipe.PHASE_MONITOR] if watched else _UNWATCHED
+    if not _by_door(circuit):
+        return steps
+    rest, switched_on, *between, switched_off = steps
+    came_in = switched_on.partition(": ")[2]
+    opened = ("release S.door: K off, H.in off", "press S.door: K on")
+    return (rest, "turn S to on: K off", f"press S.door: {came_in}", *between, *opened, switched_off)
 
 
 def _own(
@@ -254,13 +283,8 @@ def _own(
         return _MAINTAINED
     if circuit.recipe is Recipe.SOCKET and circuit.param("fed", "maintained").startswith("outside"):
         return ("rest: XS off", "foreign on: XS on", "open c0.Q: XS on", "close c0.Q: XS on", "foreign off: XS off")
-    if circuit.recipe is Recipe.PHASE_MONITOR and _in_with_main_switch(circuit):
-        watched = circuit.param("monitor", "yes") == "yes" and lines == ALL_LINES
-        dip = ("lose L2: K off, H.in off, held.L1 dead", "restore L2: K on, held.L1 live") if watched else ()
-        return ("rest: K on, H.in on, held.L1 live", *dip)
-    unwatched = circuit.param("monitor", "yes") == "no" or lines < ALL_LINES
-    if circuit.recipe is Recipe.PHASE_MONITOR and unwatched:
-        return ("rest: K off", "turn S to on: K on, held.L1 live", "turn S to off: K off, held.L1 dead")
+    if circuit.recipe is Recipe.PHASE_MONITOR:
+        return _main_contactor(circuit, watched=circuit.param("monitor", "yes") == "yes" and lines == ALL_LINES)
     if load is None or circuit.load is None:
         one_relay = circuit.recipe is Recipe.EMERGENCY_STOP and circuit.param("built of", "") == SAFETY_RELAY
         return _SAFETY_RELAY if one_relay else _BY_RECIPE.get(circuit.recipe, ())

@@ -92,6 +92,7 @@ CIRCUIT_TEMPLATES: tuple[CircuitTemplate, ...] = (
             Parameter("holds", ("single-phase ways", "all loads")),
             Parameter("monitor", ("yes", "no")),
             Parameter(supplies.SWITCHED_BY, (supplies.SELECTOR, supplies.MAIN_SWITCH)),
+            Parameter(supplies.DOOR_SWITCH, ("no", "yes")),
             Parameter("rated A", ("as the supply", "25", "40", "63")),
         ),
         supplies.phase_monitor,

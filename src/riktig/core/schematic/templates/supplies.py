@@ -24,6 +24,7 @@ from riktig.core.schematic.templates.supply_context import (
 __all__ = [
     "AHEAD",
     "BAR_POINTS",
+    "DOOR_SWITCH",
     "MAIN_SWITCH",
     "SELECTOR",
     "SWITCHED_BY",
@@ -37,6 +38,7 @@ __all__ = [
     "through_feed",
 ]
 
+DOOR_SWITCH = "door switch"
 SWITCHED_BY, SELECTOR, MAIN_SWITCH = "switched by", "a selector on the door", "the main switch alone"
 """What lets the main contactor in."""
 AHEAD = ("in.L1", "in.L2", "in.L3")
@@ -227,7 +229,8 @@ def limited_supply(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
 def phase_monitor(circuit: Circuit, context: SupplyContext, taps: int = 0) -> BuiltCircuit:
     """A monitor fed ahead of the main contactor it lets in; what hangs behind drops when a phase is lost.
 
-    An emergency stop lets the main contactor go too.
+    An emergency stop lets the main contactor go too, and so does a door that is opened where the circuit has a switch
+    at it. That is control, no protection of whoever reaches in: behind the door all stays live up to the contactor.
 
     Args:
         circuit: The circuit.
@@ -255,10 +258,18 @@ def phase_monitor(circuit: Circuit, context: SupplyContext, taps: int = 0) -> Bu
     for block in blocks[1:]:
         sk.rung(f"{block}.on", "", HELD[:count], f"@{block}:{all_lines}", "", Band.POWER)
     live = sk.tap(guard="")
+    by_door = circuit.param(DOOR_SWITCH, "no") == "yes"
+    if by_door:
+        sk.plate("S.door", "door_switch", "door")
     if monitored:
         sk.rung("monitor", "", LINES, f"F:{POLES} @PM:L1/L2/L3", "", Band.POWER)
-    path = " ".join((*(["PM:15-18"] if monitored else []), *(["S:13-14"] if by_selector else []), "K:A1-A2"))
-    parts = (*(["phases present"] if monitored else []), *(["switched on"] if by_selector else []))
+    in_series = (
+        ("PM:15-18", "phases present", monitored),
+        ("S.door:13-14", "door shut", by_door),
+        ("S:13-14", "switched on", by_selector),
+    )
+    path = " ".join((*(contact for contact, _, there in in_series if there), "K:A1-A2"))
+    parts = tuple(words for _, words, there in in_series if there)
     sk.rung("run", ", ".join(parts) or "with the main switch", live, path, context.back)
     lamp(sk, DoorLamp("in", "in", "SUPPLY ON", "green"), INDICATION if context.stops else live, "K:43-44")
     return sk.done()
