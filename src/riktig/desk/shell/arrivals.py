@@ -14,8 +14,8 @@ from riktig.core.store import Importer, load_job, load_whole
 from riktig.core.views import details_of
 from riktig.desk.photos import ENDINGS, keep_note, keep_photo
 from riktig.desk.session import Session
+from riktig.desk.stations import Stations
 from riktig.desk.stations.brief import BriefStation
-from riktig.desk.widgets import Station
 from riktig.fault_report import free_name
 from riktig.places import jobs_folder
 
@@ -28,7 +28,7 @@ class _Window(Protocol):
     """What is needed of the main window."""
 
     session: Session
-    stations: dict[str, Station]
+    stations: Stations
 
     def open_path(self, path: Path) -> bool: ...
     def go_to(self, name: str) -> None: ...

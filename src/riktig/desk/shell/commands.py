@@ -32,7 +32,8 @@ from riktig.desk.shell.panes import Panes
 from riktig.desk.shell.properties import show_properties
 from riktig.desk.shell.start_page import StartPage
 from riktig.desk.shell.walk_panel import WalkPanel
-from riktig.desk.widgets import Station, all_of_list, chosen_of_list
+from riktig.desk.stations import Stations
+from riktig.desk.widgets import all_of_list, chosen_of_list
 
 __all__ = ["commands_of", "print_station", "show_keys"]
 
@@ -54,7 +55,7 @@ class _Window(Protocol):
     """What is needed of the main window."""
 
     session: Session
-    stations: dict[str, Station]
+    stations: Stations
     current: str
     start: StartPage
     strip: JobStrip

@@ -19,6 +19,7 @@ from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.shell.arrivals import Arrivals
 from riktig.desk.shell.homes import HOME_OF
+from riktig.desk.stations import Stations
 from riktig.desk.widgets import Station, all_of_list, chosen_of_list
 
 __all__ = ["ContextMenus", "shown_in"]
@@ -28,7 +29,7 @@ class _Window(Protocol):
     """What is needed of the main window."""
 
     session: Session
-    stations: dict[str, Station]
+    stations: Stations
     current: str
     arrivals: Arrivals
 
@@ -78,14 +79,16 @@ class ContextMenus(QObject):
     def __init__(self, window: _Window, widget: QWidget, more: Iterable[tuple[str, Callable[[], object]]]) -> None:
         super().__init__(widget)
         self._window, self._widget, self._more = window, widget, tuple(more)
-        for station in window.stations.values():
-            station.add_common = self.add_common
-            for view in station.findChildren(DrawingView):
-                if not view.has_own_menu:
-                    view.menu_asked.connect(self._of_drawing)
-            for rows in station.findChildren(QAbstractItemView):
-                rows.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
-                rows.customContextMenuRequested.connect(partial(self._of_list, rows))
+
+    def serve(self, station: Station) -> None:
+        """Gives the drawings and lists of a station their menu."""
+        station.add_common = self.add_common
+        for view in station.findChildren(DrawingView):
+            if not view.has_own_menu:
+                view.menu_asked.connect(self._of_drawing)
+        for rows in station.findChildren(QAbstractItemView):
+            rows.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
+            rows.customContextMenuRequested.connect(partial(self._of_list, rows))
 
     def add_common(self, menu: QMenu, key: Key | None) -> None:
         """Adds what can be done with anything that is drawn.

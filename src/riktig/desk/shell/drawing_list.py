@@ -66,11 +66,10 @@ class DrawingList(QWidget):
         self.list.itemActivated.connect(self._walked)
         self.hide()
 
-    def watch(self, stations: Iterable[Station]) -> None:
-        """Follows every drawing of these stations."""
-        for station in stations:
-            for view in station.findChildren(DrawingView):
-                view.drawn.connect(self.follow)
+    def watch(self, station: Station) -> None:
+        """Follows every drawing of a station."""
+        for view in station.findChildren(DrawingView):
+            view.drawn.connect(self.follow)
 
     def follow(self) -> None:
         """Something else may be drawn now."""

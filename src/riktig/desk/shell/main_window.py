@@ -36,7 +36,7 @@ from riktig.desk.shell.panes import Panes
 from riktig.desk.shell.route_card import RouteCard
 from riktig.desk.shell.start_page import StartPage, newest_jobs
 from riktig.desk.shell.walk_panel import WalkPanel
-from riktig.desk.stations import make_stations
+from riktig.desk.stations import Stations
 from riktig.desk.theme import DARK, LIGHT, Theme, palette, style_sheet
 from riktig.desk.widgets import FieldUndo, PageStack, ScrolledPages, Station
 from riktig.devices import BenchMeter
@@ -60,11 +60,9 @@ class MainWindow(QMainWindow):
         self.effect = EffectPanel()
         self.walk = WalkPanel(session, self.go_to)
         self.start = StartPage()
-        self.stations: dict[str, Station] = make_stations(session, meter or BenchMeter())
+        self.stations = Stations(session, meter or BenchMeter(), self._take_in)
         self.stack = PageStack()
         self.stack.addWidget(self.start)
-        for station in self.stations.values():
-            self.stack.addWidget(station)
         self.current = ""
         self.jobs = Jobs(self)
         self.deriver = Deriver(session, self._show_derived, self._show_waiting)
@@ -132,14 +130,19 @@ class MainWindow(QMainWindow):
         self.drawer.quick_fix.connect(self.quick_fix)
         self.drawer.try_again.connect(self._write_again)
         self.drawer.read_asked.connect(lambda text: show_message(self, text))
-        for station in self.stations.values():
-            station.asked.connect(self.show_thing)
-            station.led.connect(self.lead_to)
-        self.drawing_list.watch(self.stations.values())
         self.drawing_list.chosen.connect(session.select)
         self.start.new_asked.connect(self.new_job)
         self.start.open_asked.connect(self.open_path)
         self.start.demo_asked.connect(self.open_demo)
+
+    def _take_in(self, station: Station) -> None:
+        """A station that was built: it takes its place among the others."""
+        self.stack.addWidget(station)
+        station.asked.connect(self.show_thing)
+        station.led.connect(self.lead_to)
+        self.drawing_list.watch(station)
+        self.context_menus.serve(station)
+        station.set_theme(self.theme)
 
     def set_theme(self, theme: Theme) -> None:
         """Turns everything to a theme."""
@@ -148,7 +151,7 @@ class MainWindow(QMainWindow):
         self.setStyleSheet(style_sheet(theme))
         self.route.set_theme(theme)
         self.details.theme = theme
-        for station in self.stations.values():
+        for station in self.stations.there:
             station.set_theme(theme)
             station.stale = True
         self.strip.dark.setText("Light" if theme is DARK else "Dark")
@@ -251,7 +254,7 @@ class MainWindow(QMainWindow):
         QTimer.singleShot(0, self, self._refresh_shell)
 
     def _all_stale(self) -> None:
-        for station in self.stations.values():
+        for station in self.stations.there:
             station.stale = True
 
     def _refresh_shell(self) -> None:
@@ -367,7 +370,7 @@ class MainWindow(QMainWindow):
                 return
         keep_picture(self.session)
         self.start.finder.end()
-        for station in self.stations.values():
+        for station in self.stations.there:
             station.shut()
         for work in self.findChildren(Work):  # papers that are being written: a thread must end before its window
             work.end()
