@@ -2,6 +2,7 @@
 
 import atexit
 import gc
+import itertools
 import logging
 import os
 import shutil
@@ -36,12 +37,18 @@ class FakeClock:
 
 
 MUCH_GARBAGE = 100_000
+OLDER_EACH, OLDEST_EACH = 10, 100
+_looks = itertools.count(1)
 
 
 def pytest_runtest_teardown() -> None:
-    """The window collects garbage from its own loop; where a test has none, it is collected between two tests."""
+    """The window collects garbage from its own loop; where a test has none, it is collected between two tests.
+
+    Mostly what is young: a look through all plans that are kept takes a second and more.
+    """
     if not gc.isenabled() and gc.get_count()[0] > MUCH_GARBAGE:
-        gc.collect()
+        look = next(_looks)
+        gc.collect(2 if look % OLDEST_EACH == 0 else 1 if look % OLDER_EACH == 0 else 0)
 
 
 @pytest.fixture
