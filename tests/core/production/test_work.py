@@ -40,10 +40,12 @@ from riktig.core.production import (
     wires_of_stage,
 )
 from riktig.core.records import Facts, PartReceived, Record, TakenBack, TaskDone
+from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import CIRCUITS, NAMES
+from riktig.core.standards import clause_look, table
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import DUCT_USES, WIRING
-from riktig.demo_job import frost_fan, kelp_shed
+from riktig.demo_job import frost_fan, kelp_shed, wash_drum
 
 _count = itertools.count(1)
 
@@ -223,12 +225,38 @@ def test_what_was_done_to_something_else_no_longer_counts() -> None:
 
 def test_the_points_of_the_inspection_name_the_clauses_of_the_rulebook() -> None:
     """IEC 61439-1:2011, 11.2 to 11.8, then IEC 60204-1, from memory; in North America its own sources are named."""
-    clauses = [task.how[-1] for task in of_stage(kelp_shed(), BuildStage.INSPECTION)]
+    points = [t for t in of_stage(kelp_shed(), BuildStage.INSPECTION) if t.subject.startswith("task:look ")]
+    clauses = [task.how[-1] for task in points]
     assert [line.split()[3].rstrip(",") for line in clauses] == [
         *(f"11.{n}" for n in range(2, 9)), "8.2", "13.2", "16.4", "16.3",
     ]  # fmt: skip
     american = of_stage(set_practice(kelp_shed(), rulebook=Rulebook.UL), BuildStage.INSPECTION)
     assert not any("IEC" in task.how[-1] for task in american)
+
+
+@pytest.mark.parametrize("rulebook", [Rulebook.IEC, Rulebook.UL])
+def test_every_clause_that_can_be_seen_is_looked_at_where_it_applies_and_only_there(rulebook: Rulebook) -> None:
+    """Against the clauses as Rules judges them: both a drum, which has few, and a shed."""
+    for job in (wash_drum(), kelp_shed()):
+        evaluation = plan_for(set_practice(job, rulebook=rulebook))
+        results = {result.code: result for result in evaluation.get(RULES)}
+        tasks = [t for t in evaluation.get(WORK) if t.subject.startswith("task:clause ")]
+        looked_at = {task.subject.removeprefix("task:clause ") for task in tasks}
+        applies = {code for code, result in results.items() if result.verdict is not Verdict.NOT_APPLICABLE}
+        assert looked_at == {code for code in applies if clause_look(code)}
+        assert len(looked_at) > 35
+        for task in tasks:
+            assert results[task.title.split()[0]].clause in task.how[-1]
+            assert not (rulebook is Rulebook.UL and "IEC" in task.how[-1])
+
+
+def test_what_is_looked_at_is_a_clause_and_says_it_in_a_sentence() -> None:
+    codes = {result.code for result in plan_for(wash_drum()).get(RULES)}
+    rows = table("clause_looks").rows
+    assert {row["code"] for row in rows} <= codes
+    assert len(rows) == len({row["code"] for row in rows}) >= 50
+    assert all(row["look"].endswith(".") for row in rows)
+    assert clause_look("B04") == "", "what the builder typed cannot be seen on the panel"
 
 
 def test_all_tasks_have_keys_of_their_own(job: Job) -> None:

@@ -123,7 +123,7 @@ def test_the_visual_inspection_keeps_it_shut_too() -> None:
     states = stage_states(evaluation.get(WORK), progress_of(evaluation.get(WIRING), ()), ())
     inspection = next(state for state in states if state.stage is BuildStage.INSPECTION)
     assert any(
-        "visual inspection: 11 of 11" in words
+        f"visual inspection: {inspection.count} of {inspection.count}" in words
         for words in live_gate(results_of(evaluation.get(TESTS), ()), inspection, ()).open_work
     )
 

@@ -1,10 +1,15 @@
 """What is looked at before anything is measured: the visual inspection, point by point."""
 
+from collections.abc import Iterable
+from dataclasses import dataclass
+
 from riktig.core.job import Rulebook
 from riktig.core.production.work_model import BuildStage, WorkTask
 from riktig.core.records import TaskDone
+from riktig.core.rules import ClauseResult, Verdict
+from riktig.core.standards import clause_look
 
-__all__ = ["inspection_points"]
+__all__ = ["LookedAt", "clauses_to_look_at", "inspection_points"]
 
 POINTS = (
     (
@@ -74,8 +79,39 @@ MINUTES_A_POINT = 6.0
 """Chosen by us."""
 
 
-def inspection_points(rulebook: Rulebook) -> tuple[WorkTask, ...]:
-    """A task for each point; its title says the clause."""
+MINUTES_A_CLAUSE = 1.0
+"""Chosen by us."""
+
+
+@dataclass(frozen=True, slots=True)
+class LookedAt:
+    """A clause of the rulebook that is looked at on the panel: its code, what it is called and what it rests on."""
+
+    code: str
+    title: str
+    source: str
+
+
+def clauses_to_look_at(results: Iterable[ClauseResult]) -> tuple[LookedAt, ...]:
+    """The clauses that apply to a panel and of which something can be seen on it, in the order of an inspector's walk.
+
+    Args:
+        results: All clauses, judged.
+    """
+    return tuple(
+        LookedAt(result.code, result.title, result.clause)
+        for result in results
+        if result.verdict is not Verdict.NOT_APPLICABLE and clause_look(result.code)
+    )
+
+
+def inspection_points(rulebook: Rulebook, clauses: Iterable[LookedAt]) -> tuple[WorkTask, ...]:
+    """A task for each point of the routine inspection, then one for each clause that can be seen on the panel.
+
+    Args:
+        rulebook: Of the job.
+        clauses: The clauses of the rulebook that apply.
+    """
     tasks: list[WorkTask] = []
     for clause, about, north_american, look in POINTS:
         european = f"IEC 61439-1 {clause}" if clause.startswith("11.") else f"IEC 60204-1 {clause}"
@@ -83,4 +119,11 @@ def inspection_points(rulebook: Rulebook) -> tuple[WorkTask, ...]:
         facts = TaskDone(BuildStage.INSPECTION.value, about, "; ".join(look))
         how = (*look, f"source: {source}")
         tasks.append(WorkTask(BuildStage.INSPECTION, f"task:look {clause}", about, how, facts, minutes=MINUTES_A_POINT))
+    for seen in clauses:
+        title, visible = f"{seen.code} {seen.title}", clause_look(seen.code)
+        facts = TaskDone(BuildStage.INSPECTION.value, title, visible)
+        how = (visible, f"source: {seen.source}")
+        tasks.append(
+            WorkTask(BuildStage.INSPECTION, f"task:clause {seen.code}", title, how, facts, minutes=MINUTES_A_CLAUSE)
+        )
     return tuple(tasks)

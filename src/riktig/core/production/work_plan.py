@@ -13,7 +13,7 @@ from riktig.core.ids import DeviceId
 from riktig.core.job import INCOMER_ID, PinRef, Practice
 from riktig.core.keys import DeviceKey, DuctKey, HoleKey, Key, PieceKey, PinKey, RailKey
 from riktig.core.plate import Layout, Piece, Stand
-from riktig.core.production.inspection import inspection_points
+from riktig.core.production.inspection import LookedAt, inspection_points
 from riktig.core.production.machining import hole_facts, hole_subject, piece_facts, piece_subject
 from riktig.core.production.mounted import mounted_facts, mounted_subject
 from riktig.core.production.operator_tests import operator_tests
@@ -56,6 +56,8 @@ class WorkInputs:
     practice: Practice
     wiring: Wiring
     ratings: Mapping[DeviceId, tuple[Rating, ...]]
+    clauses: tuple[LookedAt, ...]
+    """Of the rulebook, those that are looked at on the panel."""
 
     def text_of(self, device: DeviceId, part: Part) -> str:
         """A part as it is bought: what it is, and for which voltage."""
@@ -79,7 +81,7 @@ def make_work(inputs: WorkInputs) -> tuple[WorkTask, ...]:
         *_supply_again(inputs),
         *_covers(inputs),
         *_clean(inputs),
-        *inspection_points(inputs.practice.rulebook),
+        *inspection_points(inputs.practice.rulebook, inputs.clauses),
     )
 
 

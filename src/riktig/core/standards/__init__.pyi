@@ -51,6 +51,7 @@ from .nec import (
     small_conductor_current,
 )
 from .rulebook import (
+    clause_look,
     clause_source,
     cooling_area_factors,
     heat_coefficient,
@@ -91,6 +92,7 @@ __all__ = [
     "cable_core_diameter",
     "clamp_range",
     "class_keeps",
+    "clause_look",
     "clause_source",
     "clearance",
     "conductor_colours",

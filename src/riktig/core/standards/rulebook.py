@@ -4,6 +4,7 @@ from riktig.core.standards.figures import COMMON_PRACTICE, Figure
 from riktig.core.standards.tables import table
 
 __all__ = [
+    "clause_look",
     "clause_source",
     "cooling_area_factors",
     "heat_coefficient",
@@ -113,3 +114,12 @@ def clause_source(code: str, *, north_american: bool) -> str:
     column = "north_american" if north_american else "iec"
     text = next((row[column] for row in table("clause_sources").rows if row["code"] == code), "")
     return f"{text}, from memory" if text else COMMON_PRACTICE
+
+
+def clause_look(code: str) -> str:
+    """What of a clause such as “E02” can be seen on the panel without power; "" where nothing of it can.
+
+    Source:
+        Common practice, no source.
+    """
+    return next((row["look"] for row in table("clause_looks").rows if row["code"] == code), "")
