@@ -27,6 +27,7 @@ from riktig.desk.stations.prove import ProveStation
 from riktig.devices import LEADS_OHM, BenchMeter, SimulatedPanel
 from tests.conftest import FakeClock
 from tests.shared_plan import one_of_equal, plan_for
+from tests.waiting import let_pass
 
 
 @pytest.fixture(scope="session")
@@ -95,15 +96,13 @@ def settle_window() -> None:
         TimeoutError: it did not come to an end; a test that went on would look at an unfinished window.
     """
     for _ in range(4):
-        QTest.qWait(1)
+        let_pass(1)
     windows = [widget for widget in QApplication.topLevelWidgets() if isinstance(widget, MainWindow)]
-    until, pause_ms = time.monotonic() + LONGEST_S, 2
+    until = time.monotonic() + LONGEST_S
     while any(window.deriver.busy for window in windows):
         if time.monotonic() > until:
             raise TimeoutError(f"the window is still working after {LONGEST_S:.0f} s")
-        QTest.qWait(pause_ms)
-        # Each look takes the interpreter from the thread that works: looking every 2 ms makes 5 s of work last 20.
-        pause_ms = min(2 * pause_ms, 30)
+        let_pass(4)
 
 
 def open_gates(session: Session) -> None:
@@ -173,7 +172,7 @@ def wait_until() -> Waiter:
         for _ in range(6000):
             if happened():
                 return
-            QTest.qWait(10)
+            let_pass(10)
         raise AssertionError("it did not happen within a minute")
 
     return wait

@@ -29,6 +29,7 @@ from riktig.demo_job import DEMOS
 from riktig.desk.app import application
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
+from tests.waiting import let_pass
 
 __all__ = ["Monkey"]
 
@@ -72,7 +73,7 @@ class Monkey:
         QTimer.singleShot(0, self._act)
         try:
             while self.left > 0:
-                QTest.qWait(20)
+                let_pass(20)
         finally:
             self.resting = True
             for _ in range(20):
@@ -80,7 +81,7 @@ class Monkey:
                 if not isinstance(top, QDialog):
                     break
                 top.reject()
-                QTest.qWait(5)
+                let_pass(5)
             sys.excepthook = before
 
     def _act(self) -> None:

@@ -1,7 +1,6 @@
 """Wires, rules and tests of a large job are worked out aside while the window stays in use."""
 
 import pytest
-from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel
 
 from riktig.core.evaluation import Evaluation
@@ -16,6 +15,7 @@ from riktig.desk.shell import deriver as module
 from tests.conftest import Doing
 from tests.desk.conftest import Waiter, settle_window
 from tests.shared_plan import plan_for
+from tests.waiting import let_pass
 
 STOP = ElementId("c1.S.stop/1-2")
 
@@ -36,7 +36,7 @@ def test_the_sheet_is_seen_at_once_and_the_rest_follows(slow: MainWindow, sessio
     slow.go_to("Circuits")
     before = slow.route.stops[1].status
     insert(session)
-    QTest.qWait(0)
+    let_pass(0)
     slow.deriver.slow = True
     assert "working out" in slow.drawer.kept.text() or not slow.deriver.busy
     wait_until(lambda: not slow.deriver.busy)
@@ -52,7 +52,7 @@ def test_edits_that_follow_each_other_end_in_the_last(slow: MainWindow, session:
     for n in range(5):
         insert(session, f"stop {n}")
         slow.deriver.slow = True
-        QTest.qWait(3)
+        let_pass(3)
     wait_until(lambda: not slow.deriver.busy)
     settle_window()
     assert [stop.status for stop in slow.route.stops] == list(statuses(plan_for(session.job), session.records))
@@ -62,7 +62,7 @@ def test_what_was_worked_out_of_a_job_that_was_left_is_not_taken(
     slow: MainWindow, session: Session, wait_until: Waiter
 ) -> None:
     insert(session)
-    QTest.qWait(5)
+    let_pass(5)
     session.undo()
     session.edit("add", Doing(lambda job: add_load(job, "rinse pump", 1.5)))
     wait_until(lambda: not slow.deriver.busy)
@@ -72,7 +72,7 @@ def test_what_was_worked_out_of_a_job_that_was_left_is_not_taken(
 
 def test_the_window_closes_in_the_middle_of_the_work(slow: MainWindow, session: Session) -> None:
     insert(session)
-    QTest.qWait(4)
+    let_pass(4)
     slow.close()
     assert not slow.deriver.busy
 
@@ -103,7 +103,7 @@ def test_no_verdict_of_the_job_as_it_was_is_shown_while_it_is_judged_anew(
     slow.deriver.slow = True
     monkeypatch.setattr(module, "QUIET_MS", 300)
     insert(session)
-    QTest.qWait(20)
+    let_pass(20)
     assert slow.deriver.busy
     assert [label.text() for label in slow.drawer.counts] == ["✗ …", "? …", "✓ …", "– …"]
     settle_window()

@@ -40,6 +40,7 @@ from riktig.desk.stations.wires import WiresStation
 from riktig.desk.widgets import Station
 from tests.desk.conftest import settle_window
 from tests.desk.measure import cut_cells, cut_texts, overlapping_widgets
+from tests.waiting import let_pass
 
 NODES = {f"potential {n}": f"potential {n}" for n in range(12)}
 LONG = "The reading is 0.9 ohm; expected is 0 to 0.5 ohm, between XD1:L1 and Q1:2. What is wrong there? "
@@ -118,7 +119,7 @@ def open_dialog(window: MainWindow, name: str) -> QDialog:
     settle_window()
     OPENERS[name](window)
     for _ in range(300):
-        QTest.qWait(20)
+        let_pass(20)
         dialogs = [w for w in QApplication.topLevelWidgets() if isinstance(w, QDialog) and w.isVisible()]
         if dialogs and (not isinstance(dialogs[-1], PrintPreview) or dialogs[-1].pages is not None):
             return dialogs[-1]

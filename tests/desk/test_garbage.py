@@ -6,13 +6,13 @@ from collections.abc import Iterator
 
 import pytest
 from PySide6.QtCore import QObject
-from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from riktig.core.work import Progress
 from riktig.desk.background import Work
 from riktig.desk.garbage import LOOK_MS, GarbageCollector
 from tests.desk.conftest import Waiter
+from tests.waiting import let_pass
 
 
 class Ring(QObject):
@@ -52,7 +52,7 @@ def test_what_a_worker_allocates_is_collected_on_the_interface_thread(
     work = Work(much_garbage)
     work.start()
     wait_until(work.isFinished)
-    QTest.qWait(2 * LOOK_MS)
+    let_pass(2 * LOOK_MS)
     assert collected_on, "so much is collected"
     assert set(collected_on) == {threading.get_ident()}
 

@@ -22,6 +22,7 @@ from riktig.desk.stations.circuits.live_script import ScriptAsked
 from riktig.desk.theme import DARK
 from tests.conftest import Doing
 from tests.desk.conftest import click_on, press, settle_window
+from tests.waiting import let_pass
 
 K, STOP = DeviceId("c1.K"), ElementId("c1.S.stop/1-2")
 
@@ -104,11 +105,11 @@ class TestOperated:
         button(live, "L3 of the incoming supply: lost").click()
         assert live.model.panel.turns(DeviceId("c1.M")) == "off"
         live.run.click()
-        QTest.qWait(600)
+        let_pass(600)
         assert live.model.panel.clock_s > 0.2
         live.run.click()
         stood = live.model.panel.clock_s
-        QTest.qWait(400)
+        let_pass(400)
         assert live.model.panel.clock_s == stood
 
     def test_what_cannot_be_operated_says_why_it_is_as_it_is(

@@ -21,6 +21,7 @@ from riktig.desk.stations.plate import PlateStation
 from riktig.desk.stations.plate import layers as names
 from tests.conftest import Doing
 from tests.desk.conftest import drag, press, settle_window
+from tests.waiting import let_pass
 
 FC, F, Q, K = (DeviceId(name) for name in ("c1.FC", "c1.F", "c0.Q", "c1.K"))
 
@@ -52,7 +53,7 @@ def wait_for(there: Callable[[], bool], ms: int = 20_000) -> None:
     for _ in range(ms // 20):
         if there():
             return
-        QTest.qWait(20)
+        let_pass(20)
     raise AssertionError("it never came")
 
 

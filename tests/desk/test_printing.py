@@ -9,7 +9,6 @@ from pypdf import PdfReader
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QImage
 from PySide6.QtPrintSupport import QPrinter
-from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QWidget
 
 from riktig.core.exports import STATION_PAPERS, write_station_papers
@@ -25,6 +24,7 @@ from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from tests.desk.conftest import Waiter, press, settle_window
 from tests.shared_plan import plan_for
+from tests.waiting import let_pass
 
 MM = 25.4 / 72
 
@@ -51,7 +51,7 @@ def preview_of(window: MainWindow, wait_until: Waiter) -> PrintPreview:
     press(window, Qt.Key.Key_P, Qt.KeyboardModifier.ControlModifier)
     preview = next(child for child in window.findChildren(PrintPreview) if child.isVisible())
     wait_until(lambda: not preview.work.isRunning())
-    QTest.qWait(5)
+    let_pass(5)
     return preview
 
 
@@ -153,7 +153,7 @@ def test_labels_from_the_preview_are_recorded_as_those_from_the_station(
     preview = preview_of(window, wait_until)
     preview.print_to(pdf_printer(tmp_path / "labels.pdf"))
     printed = session.records[count:]
-    assert len(printed) == len({label.key for label in session.evaluation.get(LABELS).on(Medium.DEVICE)})
+    assert len(printed) == len(session.evaluation.get(LABELS).on(Medium.DEVICE)), "each label, also two of one part"
 
 
 def test_a_folder_that_cannot_be_written_is_said_and_the_pages_stay(
@@ -184,7 +184,7 @@ def test_faults_are_said_before_anything_is_printed(
     preview = PrintPreview(window, session, job)
     preview.open()
     wait_until(lambda: not preview.work.isRunning())
-    QTest.qWait(5)
+    let_pass(5)
     press(preview.print, Qt.Key.Key_Space)
     assert preview.words.text() == "Not printed yet. Twice 17. Press again to go on anyway."
     assert out == []

@@ -8,7 +8,6 @@ from pathlib import Path
 import pytest
 import shiboken6
 from PySide6.QtCore import Qt
-from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QMessageBox
 
 import riktig.desk as desk_package
@@ -32,6 +31,7 @@ from tests.desk.conftest import Waiter, open_gates, press, settle_window, wait_u
 from tests.desk.monkey import Monkey
 from tests.effort import times
 from tests.shared_plan import plan_for
+from tests.waiting import let_pass
 
 __all__ = ["wait_until"]
 Said = list[tuple[str, bool]]
@@ -55,7 +55,7 @@ def running(window: MainWindow) -> CircuitsStation:
     station.show_sheet(1)
     press(station.view, Qt.Key.Key_E)
     station.live.run.setChecked(True)
-    QTest.qWait(700)
+    let_pass(700)
     assert station.live.model.panel.clock_s > 0
     return station
 
@@ -65,7 +65,7 @@ def test_the_clock_of_energise_stands_when_the_station_is_left(
 ) -> None:
     window.go_to("Brief")
     session.edit("supply", SetPractice({"control_supply": ControlSupply.DC}))
-    QTest.qWait(700)
+    let_pass(700)
     assert not running.live.run.isChecked()
     assert faults == []
 
@@ -75,7 +75,7 @@ def test_the_clock_of_energise_goes_on_with_the_circuits_of_now(
 ) -> None:
     for choice in (ControlSupply.DC, ControlSupply.BY_RULEBOOK):
         session.edit("supply", SetPractice({"control_supply": choice}))
-        QTest.qWait(700)
+        let_pass(700)
     assert running.live.run.isChecked()
     assert faults == []
 
@@ -97,7 +97,7 @@ def test_a_load_taken_out_while_a_plan_is_sought_draws_nothing_of_yesterday(
     wait_until(lambda: station.run.best is not None)
     last = session.job.loads[-1].id
     session.edit("take out", Doing(lambda job: remove_load(job, last)))
-    QTest.qWait(700)
+    let_pass(700)
     assert faults == []
     assert {seat.device for seat in session.evaluation.get(LAYOUT).seats}
     station.run.wait()
@@ -261,7 +261,7 @@ def test_what_waits_for_the_next_turn_of_the_loop_goes_with_its_window(
     window.close()
     shiboken6.delete(window)
     for _ in range(5):
-        QTest.qWait(2)
+        let_pass(2)
     assert faults == []
 
 

@@ -11,6 +11,7 @@ from riktig.core.keys import Key, read_key
 from riktig.desk.canvas import FITS, PAGES, SHEET, WORKSHOP, DrawingView, Gesture, Opening, paint, paint_batched
 from riktig.desk.theme import LIGHT
 from tests.desk.conftest import drag, press
+from tests.waiting import let_pass
 
 BOX = (Point(10, 10), Point(30, 10), Point(30, 30), Point(10, 30))
 DRAWING = Drawing(
@@ -258,11 +259,11 @@ def test_a_drag_held_at_the_edge_moves_the_drawing_on(view: DrawingView) -> None
     QTest.mouseMove(view, start + QPoint(20, 20))
     QTest.mouseMove(view, edge)
     before = gesture.at.y
-    QTest.qWait(200)
+    let_pass(200)
     assert gesture.at.y > before + 10
     QTest.mouseRelease(view, Qt.MouseButton.LeftButton, pos=edge)
     stood = view.to_mm(QPointF(0, 0)).y
-    QTest.qWait(100)
+    let_pass(100)
     assert view.to_mm(QPointF(0, 0)).y == stood, "it ends with the drag"
 
 
@@ -274,7 +275,7 @@ def test_a_page_moves_aside_for_what_opens_beside_it_at_its_size(app: QApplicati
     view.resize(1000, 600)
     parent.show()
     view.show_drawing(Drawing(120, 400, (Poly(BOX, closed=True, fill="part"), Text(5, 5, "K1", 2.4))))
-    QTest.qWait(20)  # painted once, so that it knows the window it was fitted in
+    let_pass(20)  # painted once, so that it knows the window it was fitted in
     before = view.scale
     view.resize(640, 600)
     assert view.scale == before

@@ -237,6 +237,8 @@ class MainWindow(QMainWindow):
 
     def _changed(self, before: object, after: object) -> None:
         self._all_stale()
+        for station in self.stations.there:
+            station.job_changed()
         self.strip.show_job(self.session.job)
         self._show_title()
         self._refresh_current()

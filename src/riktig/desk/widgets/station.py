@@ -140,6 +140,9 @@ class Station(QWidget):
     def refresh(self) -> None:
         """Shows the plan of now."""
 
+    def job_changed(self) -> None:
+        """The job is another one now; what is under way for the one before ends here. ``refresh`` follows."""
+
     def show_derived(self) -> None:
         """Called when wires, rules and tests are all known again; what needs them all is shown now."""
 

@@ -101,7 +101,6 @@ class PlateStation(Station):
         self.run.better.connect(self._show_better)
         self.run.ended.connect(self._planned)
         self._reached: Reached | None = None
-        session.changed.connect(self._moved_on)
         self.plan_button = self.button(
             "Plan for me", "Finds the best place for every part that is not locked, while you watch", main=True
         )
@@ -381,8 +380,8 @@ class PlateStation(Station):
         self._reached = reached
         self.refresh()
 
-    def _moved_on(self) -> None:
-        """The job has changed: what was reached is no longer what is shown, and a search is of yesterday."""
+    def job_changed(self) -> None:
+        """What was reached is no longer what is shown, and a search is of yesterday."""
         self._reached = None
         if self.run.running:
             self.run.stop(keep=False)
