@@ -11,8 +11,8 @@ from riktig.core.store import dump_job
 
 __all__ = ["one_of_equal", "plan_for"]
 
-MOST = 24
-"""Jobs that are kept: a plan of a large one takes some 50 MB."""
+MOST = 300
+"""Jobs that are kept: a plan of a small one takes some 2 MB, and most are small."""
 
 _SHARED: OrderedDict[str, tuple[Evaluation[Job], list[Evaluation[Job]]]] = OrderedDict()
 

@@ -1,7 +1,6 @@
 """Labels at true size, a medium at a time; printed ones are remembered, changed ones printed again and exchanged."""
 
 from collections.abc import Sequence
-from dataclasses import replace
 from pathlib import Path
 
 from PySide6.QtCore import Qt
@@ -46,7 +45,7 @@ from riktig.desk.stations.labels.printer_dialog import PrinterDialog
 from riktig.desk.stations.labels.screen_dialog import ScreenDialog
 from riktig.desk.stations.labels.sheet_dialog import SheetDialog
 from riktig.desk.stations.labels.showing import WIDEST_WORDS, below_each_other, left_out
-from riktig.desk.stations.labels.text_editor import TextEditor
+from riktig.desk.stations.labels.text_editor import TextEditor, with_draft
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import Station, plain_label
 
@@ -168,7 +167,7 @@ class LabelsStation(Station):
             return draw_cards(evaluation.get(CARDS))
         sheet, chosen = self.sheet_of(), self._chosen_labels()
         if self._draft is not None:
-            chosen = self._with_draft(chosen, *self._draft)
+            chosen = with_draft(chosen, dict(self._named()), *self._draft)
         if sheet is not None:
             return below_each_other(sheet_pages(self._fitting(chosen), sheet), self.medium.value)
         is_whole = self.choice.is_whole and self._draft is None
@@ -194,15 +193,10 @@ class LabelsStation(Station):
         self._draft = (name, lines) if lines is not None else None
         self.view.show_drawing(self._drawing())
         if self._draft is not None:
-            drafted = [label for given, label in self._named() if given == name]
-            typed = [replace(label, lines=lines or (), short=()) for label in drafted]
-            misfits = [text for label in typed for text in misfit_texts(label)]
+            drafted = with_draft([label for _name, label in self._named()], dict(self._named()), *self._draft)
+            misfits = [text for label in drafted for text in misfit_texts(label)]
             if misfits:
                 self.editor.say_wrong(f"Does not fit this label at its least letters: {', '.join(misfits)}")
-
-    def _with_draft(self, labels: Sequence[Label], name: str, lines: tuple[str, ...]) -> tuple[Label, ...]:
-        named = dict(self._named())
-        return tuple(replace(x, lines=lines, short=()) if x is named.get(name) else x for x in labels)
 
     def sheet_of(self) -> LabelSheet | None:
         """What the labels of this medium are printed on; None for plain paper."""

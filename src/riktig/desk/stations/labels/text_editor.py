@@ -1,6 +1,7 @@
 """The text of a label, written beside it on the picture: its lines and why. The label shows what is typed."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import replace
 
 from PySide6.QtCore import QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent
@@ -9,11 +10,26 @@ from PySide6.QtWidgets import QComboBox, QDialogButtonBox, QFormLayout, QFrame, 
 from riktig.core.labels import Label, named_lines
 from riktig.desk.widgets import plain_label
 
-__all__ = ["TextEditor"]
+__all__ = ["TextEditor", "with_draft"]
 
 MOST_FIELDS = 16
 WIDTH_PX, GAP_PX = 420, 6
 """How wide it is, and how far from its label (chosen by us)."""
+
+
+def with_draft(
+    labels: Iterable[Label], named: Mapping[str, Label], name: str, lines: tuple[str, ...]
+) -> tuple[Label, ...]:
+    """Labels as they are with the lines that are being typed.
+
+    Args:
+        labels: What is shown.
+        named: The labels that can be typed, by name.
+        name: Of the one that is typed.
+        lines: What is typed.
+    """
+    typed = named.get(name)
+    return tuple(replace(label, lines=lines, short=()) if label is typed else label for label in labels)
 
 
 class TextEditor(QFrame):

@@ -183,8 +183,7 @@ class ProveStation(Station):
         super().set_theme(theme)
         self.where.set_theme(theme)
         self.card.set_theme(theme)
-        self.live.theme = theme
-        self.finder.theme = theme
+        self.live.theme = self.finder.theme = theme
 
     def go_to_stage(self, stage: ProvingStage) -> None:
         """Goes to the first test to do of a stage; a live one says why it is shut."""
