@@ -55,6 +55,7 @@ KEYS = {
     "cutting": "way minutes trimmed_m price",
     "colours": "colour means wires",
     "work": "stage task how minutes by id",
+    "operation": "circuit do then id",
     "lamps": "cause lit dark skilled id",
     "maintenance": "of what often by done",
     "declaration": "field says",

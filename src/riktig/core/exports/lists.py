@@ -63,6 +63,7 @@ LISTS: Mapping[str, str] = {
     "market": "schedules_market",
     "tests": "schedules",
     "work": "schedules_work",
+    "operation": "schedules_service",
     "lamps": "schedules_service",
     "maintenance": "schedules_service",
     "declaration": "schedules_service",

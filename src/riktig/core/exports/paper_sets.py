@@ -45,7 +45,7 @@ NOT_PRINTED = frozenset({"labels", "proposal", "rungs"})
 """Lists that are files only: they say once more what stands on labels, in the sizing and on the sheets."""
 SAID_TWICE = frozenset({
     "work", "picks", "loom", "neutrals", "nets", "network", "returns", "tally", "rating", "box", "places",
-    "lamps", "maintenance", "declaration",
+    "operation", "lamps", "maintenance", "declaration",
 })  # fmt: skip
 """Lists that say in another order what other lists or cards say: in the set of who works by them, not in the whole."""
 BENCH = frozenset({"holes", "cuts", "bars", "wires", "batches", "operators", "site"})
@@ -89,7 +89,7 @@ _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
         frozenset({
             "loads", "signals", "sources", "practice", "bom", "sizing", "rating", "ways", "losses", "live", "restart",
             "findings", "clauses", "verification", "test record", "live record", "judgement record",
-            "inspection record", "lamps", "maintenance", "declaration", "handover record",
+            "inspection record", "operation", "lamps", "maintenance", "declaration", "handover record",
         }),
         ("sheets", "plate", "door", "rating"),
     ),

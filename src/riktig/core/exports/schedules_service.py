@@ -4,14 +4,45 @@ from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Can, Kind
+from riktig.core.door import LEGENDS
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.job import DeviceId, Job
 from riktig.core.labels import LABELS
-from riktig.core.proving import ENERGISED, PANEL_FACTS, lamp_table
-from riktig.core.schematic import CIRCUITS, NAMES
+from riktig.core.proving import ENERGISED, OPERATING, PANEL_FACTS, lamp_table, seen_words
+from riktig.core.schematic import CIRCUITS, NAMES, Zone
 
 __all__ = ["SCHEDULES"]
+
+
+def _operation(evaluation: Evaluation[Job]) -> Schedule:
+    """What is done at the door circuit by circuit, and what then runs, stops, lights and goes dark."""
+    tags, legends = evaluation.get(NAMES).tag, evaluation.get(LEGENDS)
+    circuits = evaluation.get(CIRCUITS)
+    titles, devices = dict(circuits.titles), {device.id: device for device in circuits.devices}
+
+    def named(device: DeviceId) -> str:
+        words = " / ".join(legends.get(device, ())) or devices[device].purpose
+        return f"{tags[device]} ({words})"
+
+    def does(changes: Iterable[tuple[DeviceId, str]]) -> str:
+        words = (f"{seen_words(f'{tags[device]} {does}')} ({devices[device].purpose})" for device, does in changes)
+        return "; ".join(words)
+
+    rows: list[tuple[Value, ...]] = []
+    for row in evaluation.get(OPERATING):
+        if row.device is None:
+            done = f"Wait {row.seconds:g} s"
+        elif devices[row.device].zone is Zone.FIELD:
+            done = f"{tags[row.device]} ({devices[row.device].purpose}) {row.position or 'is pressed'}"
+        else:
+            done = f"Turn {named(row.device)} to {row.position}" if row.position else f"Press {named(row.device)}"
+        then = [does(row.then)] if row.then else []
+        if row.held:
+            then.append(f"while it is held: {does(row.held)}")
+        rows.append((titles.get(row.circuit, str(row.circuit)), done, "; ".join(then), str(row.device or "")))
+    columns = (("circuit", "Of"), ("do", "What is done or happens"), ("then", "What follows"), ("id", "Device id"))
+    return Schedule("operation", "How it is operated", columns, tuple(rows))
 
 
 def _lamps(evaluation: Evaluation[Job]) -> Schedule:
@@ -141,5 +172,5 @@ def _declared(evaluation: Evaluation[Job]) -> Iterator[tuple[Value, ...]]:
     yield "Note", "Riktig fills in what it knows and declares nothing: the maker looks at the panel, ticks and signs."
 
 
-SCHEDULES = {"lamps": _lamps, "maintenance": _maintenance, "declaration": _declaration}
+SCHEDULES = {"operation": _operation, "lamps": _lamps, "maintenance": _maintenance, "declaration": _declaration}
 """By name."""

@@ -6,6 +6,7 @@ from .derived import (
     FUNCTION,
     LIVE_PLAN,
     LIVE_SCRIPTS,
+    OPERATING,
     PANEL_FACTS,
     PIN_PLACES,
     STILL_LIVE,
@@ -35,6 +36,7 @@ from .locate import NextProbe, Probe, Suspect, locate, next_probe
 from .locate_live import locate_live
 from .meter_help import ToMeasure, what_to_measure
 from .neighbours import neighbours
+from .operating import Operating, how_it_is_operated
 from .places import pin_places
 from .plan import plan_tests
 from .planner import PanelFacts, Planner
@@ -83,6 +85,7 @@ __all__ = [
     "NEVER",
     "NOT_CONNECTED",
     "OPEN_LINE",
+    "OPERATING",
     "PANEL_FACTS",
     "PIN_PLACES",
     "STILL_LIVE",
@@ -107,6 +110,7 @@ __all__ = [
     "LiveStep",
     "MakesPanel",
     "NextProbe",
+    "Operating",
     "Outcome",
     "PanelFacts",
     "Piece",
@@ -138,6 +142,7 @@ __all__ = [
     "draw_where",
     "fault_keys",
     "fault_words",
+    "how_it_is_operated",
     "judge",
     "lamp_table",
     "lesson_faults",

@@ -13,6 +13,7 @@ from riktig.core.proving.live_plan import plan_live
 from riktig.core.proving.live_seen import MakesPanel
 from riktig.core.proving.live_step import LiveStep
 from riktig.core.proving.lockout import still_live_text
+from riktig.core.proving.operating import how_it_is_operated
 from riktig.core.proving.places import pin_places
 from riktig.core.proving.plan import plan_tests
 from riktig.core.proving.planner import PanelFacts
@@ -38,8 +39,8 @@ from riktig.core.sizing import DIAL_SETTINGS, MOTOR_CURRENTS, SIZING, Sizing
 from riktig.core.wiring import WIRING
 
 __all__ = [
-    "DEAD_PANEL", "ENERGISED", "FUNCTION", "LIVE_PLAN", "LIVE_SCRIPTS", "PANEL_FACTS", "PIN_PLACES", "STILL_LIVE",
-    "SWITCH_BOX", "TESTS",
+    "DEAD_PANEL", "ENERGISED", "FUNCTION", "LIVE_PLAN", "LIVE_SCRIPTS", "OPERATING", "PANEL_FACTS", "PIN_PLACES",
+    "STILL_LIVE", "SWITCH_BOX", "TESTS",
 ]  # fmt: skip
 
 
@@ -98,6 +99,8 @@ ENERGISED = (reads(CIRCUITS) & NETS & CONDUCTORS & SIZING & JOB_CIRCUIT_INPUTS).
     "panel with power on", _energised
 )
 """Makes the panel as it is wired, with power on and at rest."""
+OPERATING = (reads(ENERGISED) & LIVE_SCRIPTS).derive("how it is operated", how_it_is_operated)
+"""What is done at the door, and what the panel then does."""
 LIVE_PLAN = (reads(PANEL_FACTS) & ENERGISED & FUNCTION & DIAL_SETTINGS & MOTOR_CURRENTS & RESTARTS).derive(
     "live tests", _live
 )
