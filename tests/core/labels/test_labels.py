@@ -11,7 +11,7 @@ from tests.shared_plan import plan_for
 from riktig.core.catalogue import Can
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Rect, Text, bounds_of
-from riktig.core.job import Job, MarkerText, add_load, new_job
+from riktig.core.job import EarthScheme, Job, MarkerText, add_load, new_job
 from riktig.core.keys import Key, PlaceKey, WireKey, read_key
 from riktig.core.labels import (
     INDEX,
@@ -275,6 +275,21 @@ def test_free_ways_of_blocks_and_bars_are_on_a_label_and_go_with_the_wires() -> 
         assert [int(n) for n in re.findall(r"\d+", said)] in ([], left, [left[0], left[-1]] if left else [])
         assert bool(said) == bool(left)
     assert any(said.startswith("free: L1.") for said in free.values()), "blocks too"
+
+
+def test_a_way_on_which_a_core_from_the_field_lands_is_not_free() -> None:
+    """Earths of cables straight on the bar: no wire is there, and the way is taken all the same."""
+    evaluation = plan_for(one_motor(earths=EarthScheme.BAR))
+    landed = {
+        core.panel_pin.marking
+        for cable in evaluation.get(STRIPS).cables
+        for core in cable.cores
+        if core.panel_end.startswith("PE:")
+    }
+    assert landed
+    (said,) = [x.lines[1] for x in evaluation.get(LABELS).on(Medium.DEVICE) if x.lines[1].startswith("free: ")]
+    first, last = re.findall(r"\d+", said)[0], re.findall(r"\d+", said)[-1]
+    assert not landed & {str(n) for n in range(int(first), int(last) + 1)}
 
 
 @pytest.mark.parametrize(

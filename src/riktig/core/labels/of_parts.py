@@ -144,8 +144,9 @@ def _of_strips(inputs: LabelInputs) -> Iterator[Label]:
 
 def _of_spare_ways(inputs: LabelInputs, areas: Callable[[DeviceId], str]) -> Iterator[Label]:
     """What is free on every block and bar, so that whoever adds a circuit does not have to look for it."""
+    cores = {core.panel_pin for cable in inputs.strips.cables for core in cable.cores}
     for device in inputs.circuits.devices:
-        ways = spare_ways(device, inputs.wiring.on_device.get(device.id, ()))
+        ways = spare_ways(device, inputs.wiring.on_device.get(device.id, ()), cores)
         if ways:
             tag, words = inputs.names.tag[device.id], f"free: {named_ways(ways)}"
             where, key, code = f"at {tag}", DeviceKey(device.id), inputs.code(tag)

@@ -1,9 +1,10 @@
-"""Which ways of a distribution block or a bar no wire lands on, and how a label names them."""
+"""Which ways of a distribution block or a bar nothing lands on, and how a label names them."""
 
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Container, Iterable, Sequence
 
 from riktig.core.catalogue import Can
+from riktig.core.job import PinRef
 from riktig.core.schematic import Device
 from riktig.core.wiring import Wire
 
@@ -15,21 +16,22 @@ HAVE_WAYS = (Can.DISTRIBUTES, Can.NEUTRAL_BAR, Can.ZERO_BAR, Can.EARTH_BAR)
 _NUMBERED = re.compile(r"(.*?)(\d+)$")
 
 
-def spare_ways(device: Device, wires: Iterable[Wire]) -> tuple[str, ...]:
-    """The ways that no wire lands on, in the order in which they lie; none for what has no ways.
+def spare_ways(device: Device, wires: Iterable[Wire], cores: Container[PinRef]) -> tuple[str, ...]:
+    """The ways that no wire and no core lands on, in the order in which they lie; none for what has no ways.
 
     The inlet and the outlet onward of a block are no ways: nothing small is taken from them.
 
     Args:
         device: A block or a bar.
         wires: Those that land on it.
+        cores: Where cores of cables from the field land.
     """
     if not any(device.kind.can(ability) for ability in HAVE_WAYS):
         return ()
     first_way = 2 if device.kind.can(Can.DISTRIBUTES) else 0
     taken = {end.pin for wire in wires for end in (wire.start, wire.end)}
     ways = [pin for unit in device.kind.units for pin in unit.pins[first_way:]]
-    return tuple(way for way in ways if device.pin(way) not in taken)
+    return tuple(way for way in ways if device.pin(way) not in taken and device.pin(way) not in cores)
 
 
 def named_ways(ways: Sequence[str]) -> str:
