@@ -56,7 +56,7 @@ KEYS = {
     "colours": "colour means wires",
     "work": "stage task how minutes by id",
     "operation": "circuit do then id",
-    "lamps": "cause lit dark skilled id",
+    "lamps": "cause lit dark skilled reset id",
     "maintenance": "of what often by done",
     "declaration": "field says",
     "drums": "conductor wires cut_m with_spare_m stock_m short_m trimmed_m from_ends saved_m",

@@ -5,7 +5,8 @@ from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import share
 from tests.shared_plan import plan_for
 
-from riktig.core.job import CircuitId, Job
+from riktig.core.exports import schedule
+from riktig.core.job import CircuitId, Job, ResetBy, set_practice
 from riktig.core.proving import (
     ENERGISED,
     NEVER,
@@ -14,6 +15,8 @@ from riktig.core.proving import (
     likely_causes,
     next_question,
     telephone_table,
+    what_nobody_does,
+    who_resets,
 )
 from riktig.demo_job import kelp_shed, wash_drum
 
@@ -100,3 +103,21 @@ def test_a_load_that_waits_for_another_panel_is_asked_as_if_it_were_released() -
     assert seen(table, "The panel may be as it should be")["runs"]
     assert not seen(table, "F7")["runs"]
     assert seen(table, "F9")["runs"], "the breaker of another load is no cause"
+
+
+def test_who_puts_in_again_what_has_tripped_is_a_practice_and_nobody_does_so_twice() -> None:
+    """IEC 60050-195 tells skilled from instructed persons (from memory); an ordinary person never opens the door."""
+    for reset_by in ResetBy:
+        first, second, third = what_nobody_does(reset_by)
+        assert "door" in first
+        assert "before its cause is known" in second
+        assert "keep away" in third
+        assert "once" in who_resets("tripped", reset_by)
+        assert who_resets("coil", reset_by) == "", "a coil that is open is not put in again"
+    assert what_nobody_does(ResetBy.SKILLED) == NEVER
+    rows = {
+        by: {row["reset"] for row in schedule("lamps", plan_for(set_practice(wash_drum(), reset_by=by))).as_dicts()}
+        for by in ResetBy
+    }
+    assert any("skilled person, once" in str(text) for text in rows[ResetBy.SKILLED])
+    assert any("instructed person, once" in str(text) for text in rows[ResetBy.INSTRUCTED])

@@ -9,7 +9,7 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.job import DeviceId, Job
 from riktig.core.labels import LABELS
-from riktig.core.proving import ENERGISED, OPERATING, PANEL_FACTS, lamp_table, seen_words
+from riktig.core.proving import ENERGISED, OPERATING, PANEL_FACTS, lamp_table, seen_words, who_resets
 from riktig.core.schematic import CIRCUITS, NAMES, Zone
 
 __all__ = ["SCHEDULES"]
@@ -49,18 +49,20 @@ def _lamps(evaluation: Evaluation[Job]) -> Schedule:
     """What the lamps on the door show with each thing that can be off, tripped or missing, at rest."""
     tags = evaluation.get(NAMES).tag
     sound, *rows = lamp_table(evaluation.get(PANEL_FACTS), evaluation.get(ENERGISED))
-    listed: list[tuple[Value, ...]] = [("nothing is wrong, nothing runs", _said(sound.lit, tags), "", "", "")]
+    listed: list[tuple[Value, ...]] = [("nothing is wrong, nothing runs", _said(sound.lit, tags), "", "", "", "")]
     for row in rows:
         more = [device for device in row.lit if device not in sound.lit]
         less = [device for device in sound.lit if device not in row.lit]
         if more or less:
             device = str(row.cause.device or "")
-            listed.append((row.cause.words, _said(more, tags), _said(less, tags), row.cause.skilled, device))
+            reset = who_resets(row.cause.kind, evaluation.document.practice.reset_by)
+            listed.append((row.cause.words, _said(more, tags), _said(less, tags), row.cause.skilled, reset, device))
     columns = (
         ("cause", "What is wrong"),
         ("lit", "Lit, and else dark"),
         ("dark", "Dark, and else lit"),
         ("skilled", "What a skilled person does"),
+        ("reset", "Who puts it in again"),
         ("id", "Device id"),
     )
     return Schedule("lamps", "Faults by the lamps, at rest", columns, tuple(listed))

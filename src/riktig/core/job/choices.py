@@ -285,6 +285,13 @@ CHOICES: tuple[Choice, ...] = (
         _WORK,
     ),
     Choice(
+        "reset_by",
+        "What has tripped is put in again by",
+        "Only who is skilled sees the cause, and nobody else belongs behind the door.",
+        values.ResetBy,
+        _WORK,
+    ),
+    Choice(
         "batching",
         "Wires cut",
         "Cutting alike is quicker than it wastes; ends are trimmed when they are in.",

@@ -54,6 +54,7 @@ from riktig.core.job.practice_values import (
     PairNumbers,
     PhaseNames,
     RelayCommons,
+    ResetBy,
     Rulebook,
     RunLamp,
     SecondReading,
@@ -258,6 +259,7 @@ class PracticeFields(TypedDict, total=False):
     dc_input: DcInput
     first_side: FirstSide
     trip_lamp: TripLamp
+    reset_by: ResetBy
 
 
 class SignalFields(TypedDict, total=False):

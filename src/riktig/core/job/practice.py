@@ -40,6 +40,7 @@ from riktig.core.job.practice_values import (
     PairNumbers,
     PhaseNames,
     RelayCommons,
+    ResetBy,
     Rulebook,
     RunLamp,
     SecondReading,
@@ -170,6 +171,7 @@ class Practice:
     dc_input: DcInput = DcInput.NEUTRAL
     first_side: FirstSide = FirstSide.GROUPS
     trip_lamp: TripLamp = TripLamp.OVERLOAD
+    reset_by: ResetBy = ResetBy.SKILLED
 
     @property
     def transformer_v(self) -> float:

@@ -385,3 +385,10 @@ class TripLamp(Enum):
 
     OVERLOAD = "what guards the motor against overload"
     BREAKER_TOO = "that, and the breaker when it is off or has tripped"
+
+
+class ResetBy(Enum):
+    """Who puts a breaker or an overload that has tripped in again."""
+
+    SKILLED = "a skilled person at the panel"
+    INSTRUCTED = "an instructed person, told by telephone"

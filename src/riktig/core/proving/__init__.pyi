@@ -58,6 +58,8 @@ from .telephone import (
     likely_causes,
     next_question,
     telephone_table,
+    what_nobody_does,
+    who_resets,
 )
 from .tests import Expected, ProvingStage, Test, TestPlan, TestPoint
 from .verdicts import (
@@ -190,7 +192,9 @@ __all__ = [
     "states_after",
     "telephone_table",
     "watched_in",
+    "what_nobody_does",
     "what_to_measure",
+    "who_resets",
     "with_faults",
     "without_leads",
 ]

@@ -9,7 +9,7 @@ from math import log2
 
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.ids import DeviceId
-from riktig.core.job import CircuitId
+from riktig.core.job import CircuitId, ResetBy
 from riktig.core.proving.planner import PanelFacts
 from riktig.core.schematic import Device, Zone
 from riktig.core.simulation import Panel
@@ -25,6 +25,8 @@ __all__ = [
     "likely_causes",
     "next_question",
     "telephone_table",
+    "what_nobody_does",
+    "who_resets",
 ]
 
 NEVER = (
@@ -32,6 +34,37 @@ NEVER = (
     "Never reset anything twice, and not once before its cause is known.",
     "If it smells, hums, smokes or is hot: leave it, keep away and call somebody skilled.",
 )
+INSTRUCTED = (
+    "Never open the door of the panel unless you have been instructed to; then touch nothing but what you are told.",
+    "Put in again only what you are told to, once, and never before its cause is known.",
+    NEVER[2],
+)
+RESET_BY = {
+    ResetBy.SKILLED: "a skilled person, once, when the cause is known and mended",
+    ResetBy.INSTRUCTED: "an instructed person, once, told by telephone when the cause is known; then a skilled person",
+}
+"""Skilled and instructed persons are those of IEC 60050-195 (195-04-01 and -02, from memory)."""
+
+
+def what_nobody_does(reset_by: ResetBy) -> tuple[str, ...]:
+    """What somebody on site is told first.
+
+    Args:
+        reset_by: Who may put in again what has tripped, by the practice of the job.
+    """
+    return INSTRUCTED if reset_by is ResetBy.INSTRUCTED else NEVER
+
+
+def who_resets(kind: str, reset_by: ResetBy) -> str:
+    """Who may put in again what is off; "" for a cause that nothing is put in again for.
+
+    Args:
+        kind: Of the cause.
+        reset_by: By the practice of the job.
+    """
+    return RESET_BY[reset_by] if kind in ("tripped", "off") else ""
+
+
 START = "START / ON"
 """What the button that starts a load does, as the table of colours calls it."""
 SOMETHING_ELSE = 0.1

@@ -16,13 +16,13 @@ from PySide6.QtWidgets import (
 from riktig.core.job import CircuitId
 from riktig.core.proving import (
     ENERGISED,
-    NEVER,
     PANEL_FACTS,
     Sighting,
     TelephoneTable,
     likely_causes,
     next_question,
     telephone_table,
+    what_nobody_does,
 )
 from riktig.core.records import PhoneTalk
 from riktig.desk.session import Session
@@ -78,7 +78,9 @@ class TelephoneDialog(QDialog):
         keep.clicked.connect(lambda _=False: self.keep())
         layout = QVBoxLayout(self)
         layout.addLayout(row_of((self.caller, self.about, None)))
-        layout.addWidget(plain_label("Tell them first: " + " ".join(NEVER), "fails", wraps=True))
+        layout.addWidget(
+            plain_label("Tell them first: " + " ".join(what_nobody_does(job.practice.reset_by)), "fails", wraps=True)
+        )
         layout.addWidget(plain_label("Ask", "quiet"))
         layout.addWidget(self.question)
         layout.addLayout(row_of((self.yes, self.no, self.unsure, None)))
