@@ -45,6 +45,14 @@ def known(job: Job) -> Evaluation[Job]:
 
 
 @pytest.fixture(autouse=True)
+def none_left_open() -> Iterator[None]:
+    """A window that a test leaves behind would keep the focus from those of the next."""
+    yield
+    for widget in QApplication.topLevelWidgets():
+        widget.hide()
+
+
+@pytest.fixture(autouse=True)
 def shared_plans(monkeypatch: pytest.MonkeyPatch) -> None:
     """A window that opens a job which an earlier test has had need not work it out again."""
     read = JobFile.job
