@@ -84,7 +84,7 @@ def cores_page(window: MainWindow) -> None:
 def suspects_page(window: MainWindow) -> None:
     words = ["Wires from K1:A2 and PE:1 changed over at X1:N and X1:PE"] * MOST_NUMBERED
     plate = window.session.evaluation.get(BARE_PLATE_DRAWING)
-    SuspectsDialog((plate, replace(plate, title="Sheet 2: control")), words, window.theme, window).open()
+    SuspectsDialog((plate, replace(plate, title="Sheet 2: control")), words, 108, window.theme, window).open()
 
 
 OPENERS: dict[str, Callable[[MainWindow], object]] = {

@@ -155,6 +155,16 @@ def test_a_text_that_is_left_changes_nothing(station: LabelsStation, session: Se
     assert not session.job.label_texts
 
 
+def test_choosing_another_label_leaves_the_text(station: LabelsStation, session: Session) -> None:
+    station.turn(Medium.WARNING)
+    session.select(PartKey("skilled"))
+    station.text.click()
+    QTest.keyClicks(station.editor.fields[1], "half a")
+    session.select(PartKey("nameplate"))
+    assert not station.editor.isVisible()
+    assert "half a" not in drawn_texts(station)
+
+
 def test_the_tag_of_a_device_cannot_be_written_over(station: LabelsStation, session: Session) -> None:
     labels = session.evaluation.get(LABELS).labels
     station.turn(Medium.DEVICE)

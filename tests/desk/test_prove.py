@@ -186,6 +186,7 @@ class TestProve:
         pictures = station.finder.suspects_dialog()
         assert pictures.pages.tabText(0) == "Plate"
         assert pictures.pages.count() > 1, "on the sheets too"
+        assert ("of" in pictures.head.text().split(".")[0]) == (len(suspected) > MOST_NUMBERED)
         assert pictures.words.text().count("\n\n") == min(len(suspected), MOST_NUMBERED) - 1
         asked = 0
         while station.finder.list.next.isEnabled() and asked < 12:

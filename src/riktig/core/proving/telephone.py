@@ -35,13 +35,13 @@ NEVER = (
     "If it smells, hums, smokes or is hot: leave it, keep away and call somebody skilled.",
 )
 INSTRUCTED = (
-    "Never open the door of the panel unless you have been instructed to; then touch nothing but what you are told.",
+    "Never open the door of the panel unless instructed to, and with the main switch off; touch only what is said.",
     "Put in again only what you are told to, once, and never before its cause is known.",
     NEVER[2],
 )
 RESET_BY = {
     ResetBy.SKILLED: "a skilled person, once, when the cause is known and mended",
-    ResetBy.INSTRUCTED: "an instructed person, once, told by telephone when the cause is known; then a skilled person",
+    ResetBy.INSTRUCTED: "an instructed person, once, main switch off, told by telephone; then a skilled person",
 }
 """Skilled and instructed persons are those of IEC 60050-195 (195-04-01 and -02, from memory)."""
 

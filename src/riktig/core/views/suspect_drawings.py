@@ -1,4 +1,4 @@
-"""All that may be wrong at once, numbered as in its list: on the plate, and on every sheet where any of it stands."""
+"""The likeliest that may be wrong at once, numbered as in their list: on the plate, and on every sheet they are on."""
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace

@@ -393,6 +393,7 @@ class LabelsStation(Station):
         self.view.set_theme(theme)
 
     def show_selection(self, key: Key | None) -> None:
-        """Marks the labels of what is chosen."""
+        """Marks the labels of what is chosen; a text that is being typed elsewhere is left."""
+        self.editor.leave_unless({name for name, _label in self._named()})
         self.view.select(frozenset({key}))
         self._show_chosen()

@@ -1,6 +1,6 @@
 """The text of a label, written beside it on the picture: its lines and why. The label shows what is typed."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Container, Iterable, Mapping, Sequence
 from dataclasses import replace
 
 from PySide6.QtCore import QRectF, Qt, Signal
@@ -164,6 +164,15 @@ class TextEditor(QFrame):
             self.hide()
             self.drafted.emit(name, None)
             self._picture.setFocus()
+
+    def leave_unless(self, names: Container[str]) -> None:
+        """Goes when its label is none of those any more: another one was chosen, or the labels are other ones.
+
+        Args:
+            names: Of the labels that are chosen now.
+        """
+        if self._labels and self.name not in names:
+            self.close_editor()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Enter takes the text, Esc leaves it."""

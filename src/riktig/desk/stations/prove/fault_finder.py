@@ -184,7 +184,7 @@ class FaultFinder:
             self._session.select(keys[0])
 
     def suspects_dialog(self) -> SuspectsDialog:
-        """All suspects on plate and sheets."""
+        """The likeliest suspects on plate and sheets."""
         evaluation, theme = self._session.evaluation, self.theme
         words = [self._said(suspect)[0] for suspect in self.suspects[:MOST_NUMBERED]]
         plate = suspects_on_plate(
@@ -193,7 +193,7 @@ class FaultFinder:
         sheets = sheets_of_suspects(
             evaluation.get(SHEET_DRAWINGS), evaluation.get(WIRING), evaluation.get(NETS), self.suspects
         )
-        return SuspectsDialog((plate, *sheets), words, theme, self._station.window())
+        return SuspectsDialog((plate, *sheets), words, len(self.suspects), theme, self._station.window())
 
     def _show_everywhere(self) -> None:
         self.suspects_dialog().exec()

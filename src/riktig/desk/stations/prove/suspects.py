@@ -42,7 +42,7 @@ class SuspectsPanel(QWidget):
         self.next.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.next.clicked.connect(lambda _=False: go_next())
         self.everywhere = QPushButton("On plate and sheets …")
-        self.everywhere.setToolTip("All of these at once, numbered as in this list")
+        self.everywhere.setToolTip("The likeliest of these at once, numbered as in this list")
         self.everywhere.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
         self.everywhere.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.everywhere.clicked.connect(lambda _=False: show_all())

@@ -22,11 +22,14 @@ class SuspectsDialog(QDialog):
     Args:
         drawings: The plate first, then the sheets.
         words: What may be wrong, in the order of the numbers.
+        count: How much may be wrong in all: only the likeliest are drawn.
         theme: The theme of the window.
         parent: The window it opens over.
     """
 
-    def __init__(self, drawings: Sequence[Drawing], words: Sequence[str], theme: Theme, parent: QWidget) -> None:
+    def __init__(
+        self, drawings: Sequence[Drawing], words: Sequence[str], count: int, theme: Theme, parent: QWidget
+    ) -> None:
         super().__init__(parent)
         self.setWindowTitle("What may be wrong, on plate and sheets")
         self.resize(max(parent.width() - 40, 600), max(parent.height() - 60, 400))
@@ -39,7 +42,10 @@ class SuspectsDialog(QDialog):
             self.views.append(view)
             self.pages.addTab(view, drawing.title.split(":")[0] if number else "Plate")
         beside = QVBoxLayout()
-        beside.addWidget(plain_label("The likeliest first", "quiet"))
+        likeliest = f"The {len(words)} likeliest of {count}" if count > len(words) else "The likeliest first"
+        self.head = plain_label(f"{likeliest}. What is on the door is shown on the sheets.", "quiet", wraps=True)
+        self.head.setFixedWidth(grown(LIST_PX) + 20)
+        beside.addWidget(self.head)
         self.words = plain_label("\n\n".join(f"{n}.  {text}" for n, text in enumerate(words, 1)), wraps=True)
         self.words.setAlignment(Qt.AlignmentFlag.AlignTop)
         listed = QScrollArea()
