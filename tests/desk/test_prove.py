@@ -184,8 +184,8 @@ class TestProve:
         suspected = station.finder.suspects
         assert station.finder.list.everywhere.isEnabled()
         pictures = station.finder.suspects_dialog()
-        assert pictures.pages.tabText(0) == "Plate"
-        assert pictures.pages.count() > 1, "on the sheets too"
+        assert pictures.which.itemText(0) == "Plate"
+        assert pictures.pages.count() == pictures.which.count() > 1, "on the sheets too"
         assert ("of" in pictures.head.text().split(".")[0]) == (len(suspected) > MOST_NUMBERED)
         assert pictures.words.text().count("\n\n") == min(len(suspected), MOST_NUMBERED) - 1
         asked = 0

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QDialog, QFrame, QHBoxLayout, QScrollArea, QTabWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QComboBox, QDialog, QFrame, QHBoxLayout, QScrollArea, QStackedWidget, QVBoxLayout, QWidget
 
 from riktig.core.geometry import Drawing
 from riktig.desk.canvas import DrawingView
@@ -34,17 +34,22 @@ class SuspectsDialog(QDialog):
         self.setWindowTitle("What may be wrong, on plate and sheets")
         self.resize(max(parent.width() - 40, 600), max(parent.height() - 60, 400))
         self.views: list[DrawingView] = []
-        self.pages = QTabWidget()
+        self.which = QComboBox()
+        self.which.setAccessibleName("Plate or sheet")
+        self.pages = QStackedWidget()
+        self.which.currentIndexChanged.connect(self.pages.setCurrentIndex)
         for number, drawing in enumerate(drawings):
             view = DrawingView(drawing.title)
             view.set_theme(theme)
             view.show_drawing(drawing)
             self.views.append(view)
-            self.pages.addTab(view, drawing.title.split(":")[0] if number else "Plate")
+            self.pages.addWidget(view)
+            self.which.addItem(drawing.title if number else "Plate")
         beside = QVBoxLayout()
         likeliest = f"The {len(words)} likeliest of {count}" if count > len(words) else "The likeliest first"
         self.head = plain_label(f"{likeliest}. What is on the door is shown on the sheets.", "quiet", wraps=True)
         self.head.setFixedWidth(grown(LIST_PX) + 20)
+        beside.addWidget(self.which)
         beside.addWidget(self.head)
         self.words = plain_label("\n\n".join(f"{n}.  {text}" for n, text in enumerate(words, 1)), wraps=True)
         self.words.setAlignment(Qt.AlignmentFlag.AlignTop)
@@ -54,6 +59,8 @@ class SuspectsDialog(QDialog):
         listed.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         listed.setFixedWidth(grown(LIST_PX) + 20)
         listed.setWidget(self.words)
+        for ground in (listed.viewport(), self.words):  # the ground of the dialog, light or dark, shows through
+            ground.setAutoFillBackground(False)
         beside.addWidget(listed, 1)
         layout = QHBoxLayout(self)
         layout.addWidget(self.pages, 1)
