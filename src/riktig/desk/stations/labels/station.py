@@ -162,25 +162,24 @@ class LabelsStation(Station):
         return [*lines, MediumLine(None, "Pin cards", f"{len(self.session.evaluation.get(CARDS))}")]
 
     def _drawing(self) -> Drawing:
-        evaluation = self.session.evaluation
         if self.medium is None:
-            return draw_cards(evaluation.get(CARDS))
+            return draw_cards(self.session.evaluation.get(CARDS))
         sheet, chosen = self.sheet_of(), self._chosen_labels()
         if self._draft is not None:
             chosen = with_draft(chosen, dict(self._named()), *self._draft)
         if sheet is not None:
             return below_each_other(sheet_pages(self._fitting(chosen), sheet), self.medium.value)
         is_whole = self.choice.is_whole and self._draft is None
-        return draw_medium(evaluation.get(LABELS), self.medium, None if is_whole else chosen)
+        return draw_medium(self.session.evaluation.get(LABELS), self.medium, None if is_whole else chosen)
 
     def edit_text(self, key: Key | None) -> None:
         """Opens the text of the label of a thing on the picture."""
         self.session.select(key)
-        named = self._named()
         self.view.reveal(key)
-        area = self.view.area_of(key)
+        named, area = self._named(), self.view.area_of(key)
         if named and area is not None:
             self.editor.open_on(named, area)
+            self.view.select(frozenset())  # in the colours in which it is printed
 
     def _pressed(self, event: QKeyEvent) -> bool:
         if event.key() != Qt.Key.Key_F2:
@@ -192,7 +191,9 @@ class LabelsStation(Station):
         """Shows a label as it is typed, and whether it fits."""
         self._draft = (name, lines) if lines is not None else None
         self.view.show_drawing(self._drawing())
-        if self._draft is not None:
+        if self._draft is None:
+            self.view.select(frozenset({self.session.selection}))
+        else:
             drafted = with_draft([label for _name, label in self._named()], dict(self._named()), *self._draft)
             misfits = [text for label in drafted for text in misfit_texts(label)]
             if misfits:
