@@ -17,24 +17,32 @@ from PySide6.QtWidgets import QApplication
 from wires import panel
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.job import Job
+from riktig.core.job import CircuitId, Job
 from riktig.core.proving import (
     DEAD_PANEL,
+    ENERGISED,
+    LIVE_SCRIPTS,
     PANEL_FACTS,
     PIN_PLACES,
     TESTS,
     Instrument,
+    LiveEvidence,
     Probe,
     ProvingStage,
+    SeenAfterStep,
     SwitchState,
     costs_of,
     locate,
+    locate_live,
     next_probe,
     path_cost,
     plan_tests,
     single_faults,
+    states_after,
+    watched_in,
 )
-from riktig.core.simulation import FaultKind
+from riktig.core.schematic import NETS
+from riktig.core.simulation import FaultKind, InjectedFault
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING
 from riktig.desk.app import application
@@ -86,7 +94,29 @@ def main() -> None:
         ]
         pairs.append(median_ms(lambda: locate(dead, probes), 1))  # noqa: B023 - called at once
     print(f"two faults, all cards read    {statistics.median(pairs):8.0f} ms, at most {max(pairs):.0f}")
+    for name in ("13-14", "A1-A2"):
+        print(f"a fault only a live step shows{in_live_steps(evaluation, name):8.0f} ms")
     print(f"a card accepted in the window {in_the_window():8.0f} ms until the next one is shown")
+
+
+def in_live_steps(evaluation: Evaluation[Job], unit: str) -> float:
+    """From what was seen after the steps of one circuit and all dead readings to the suspects, ms."""
+    dead, make, scripts = evaluation.get(DEAD_PANEL), evaluation.get(ENERGISED), evaluation.get(LIVE_SCRIPTS)
+    circuit = CircuitId("c1")
+    fault = InjectedFault(FaultKind.OPEN_COIL if unit == "A1-A2" else FaultKind.STUCK, "c1.K", unit)
+    bench = SimulatedPanel(dead, 1, (fault,))
+    probes = [
+        Probe(test.state, test.black.pin, test.red.pin, bench.ohm(test.state, test.black.pin, test.red.pin))
+        for test in evaluation.get(TESTS).tests
+        if test.stage is not ProvingStage.INSULATION
+    ]
+    sound = make()
+    watched = watched_in(sound, circuit)
+    asked, came = (states_after(panel, circuit, scripts[circuit], watched) for panel in (sound, make((fault,))))
+    first = next(number for number, (one, other) in enumerate(zip(asked, came, strict=False), 1) if one != other)
+    seen = tuple(SeenAfterStep(circuit, n, tuple(came[n - 1].items()), n != first) for n in range(1, first + 1))
+    evidence, nets = LiveEvidence(seen, ()), evaluation.get(NETS)
+    return median_ms(lambda: locate_live(dead, nets, probes, evidence, make, scripts), 3)
 
 
 def in_the_window() -> float:

@@ -32,6 +32,7 @@ from .live_seen import (
     watched_in,
 )
 from .live_step import LiveStep
+from .live_trial import LiveTrial
 from .locate import NextProbe, Probe, Suspect, locate, next_probe
 from .locate_live import locate_live
 from .meter_help import ToMeasure, what_to_measure
@@ -110,6 +111,7 @@ __all__ = [
     "LiveGate",
     "LiveResult",
     "LiveStep",
+    "LiveTrial",
     "MakesPanel",
     "NextProbe",
     "Operating",

@@ -1,6 +1,6 @@
 """What is seen of a panel under voltage after a step: which lamps are lit, which contactors are in, what runs."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Protocol
 
@@ -101,18 +101,22 @@ def positions_seen(device: Device) -> tuple[str, ...]:
     return ("off", "forward", "reverse", *more)
 
 
-def seen_of(panel: Panel, device: Device) -> str:
-    """What a device does now: “on”, “off”, of a motor how it turns.
+def seen_of(panel: Panel, devices: Iterable[Device]) -> dict[DeviceId, str]:
+    """What devices do now: “on”, “off”, of a motor how it turns.
 
     Args:
         panel: The panel with power on.
-        device: The device.
+        devices: The devices that are looked at.
     """
-    if device.kind.is_motor:
-        return panel.turns(device.id) or "off"
-    if device.kind.has_coil:
-        return "on" if panel.is_fed(device.id) and device.id in panel.on else "off"
-    return "on" if device.id in panel.on else "off"
+    on = panel.on
+
+    def seen(device: Device) -> str:
+        if device.kind.is_motor:
+            return panel.turns(device.id) or "off"
+        works = device.id in on and (not device.kind.has_coil or panel.is_fed(device.id))
+        return "on" if works else "off"
+
+    return {device.id: seen(device) for device in devices}
 
 
 def states_after(
@@ -133,7 +137,7 @@ def states_after(
             runner.do(text.partition(":")[0].strip())
         except RiktigError:
             break
-        states.append({device.id: seen_of(panel, device) for device in watched})
+        states.append(seen_of(panel, watched))
     return states
 
 

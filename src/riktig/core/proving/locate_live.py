@@ -1,20 +1,19 @@
 """What may be wrong when a step under voltage came otherwise than expected, with all dead readings held against it."""
 
-from collections import defaultdict
 from collections.abc import Callable, Sequence
 from itertools import combinations
 
-from riktig.core.errors import RiktigError
 from riktig.core.ids import DeviceId, PinRef, WireId, read_pin, read_wire
 from riktig.core.job import CircuitId
 from riktig.core.proving.dead_panel import DeadPanel
 from riktig.core.proving.fault_effects import Faults
 from riktig.core.proving.function import Scripts
 from riktig.core.proving.live_evidence import LiveEvidence
-from riktig.core.proving.live_seen import MakesPanel, SeenAfterStep, is_so, seen_of
+from riktig.core.proving.live_seen import MakesPanel
+from riktig.core.proving.live_trial import IN_WIRES, LiveTrial
 from riktig.core.proving.locate import PRIOR, TWO_AT_ONCE, Probe, Suspect, agreeing_singles, as_suspects
 from riktig.core.schematic import Nets
-from riktig.core.simulation import FaultKind, InjectedFault, Panel, Runner
+from riktig.core.simulation import FaultKind, InjectedFault
 
 __all__ = ["locate_live"]
 
@@ -24,7 +23,6 @@ MOST_IN_PAIRS = 24
 """Faults that are tried by two (chosen by us: within seconds)."""
 FAR = 3
 """How near a fault is that has nothing to do with a circuit."""
-_OF_WIRES = (FaultKind.OFF, FaultKind.NEIGHBOUR, FaultKind.SWAPPED)
 
 
 def locate_live(
@@ -49,8 +47,8 @@ def locate_live(
     circuits = list(dict.fromkeys(entry.circuit for entry in wrong))
     near = _nearness(panel, nets, circuits)
     singles = sorted(agreeing_singles(panel, probes), key=lambda fault: (near(fault), -PRIOR[fault.wrong]))
-    trial = _Trial(make, scripts, evidence)
     tried = [fault for fault in singles if near(fault) < FAR and _can_show(panel, fault)][:MOST_TRIED]
+    trial = LiveTrial(make, scripts, evidence, tried)
     explains = {fault: trial.agreement((fault,)) for fault in tried}
     suspects: list[tuple[Faults, float]] = [
         ((fault,), PRIOR[fault.wrong]) for fault, (whole, _) in explains.items() if whole
@@ -78,7 +76,7 @@ def _nearness(panel: DeadPanel, nets: Nets, circuits: Sequence[CircuitId]) -> Ca
 
     def near(fault: InjectedFault) -> int:
         pins = [read_pin(text) for text in (fault.where, fault.to, fault.other) if ":" in text]
-        for wire in (fault.what, fault.to) if fault.wrong in _OF_WIRES else ():
+        for wire in (fault.what, fault.to) if fault.wrong in IN_WIRES else ():
             pins += read_wire(WireId(wire)) if "~" in wire else ()
         devices = [DeviceId(fault.what), *(pin.device for pin in pins)]
         if any(owner.get(device) in own for device in devices):
@@ -93,7 +91,7 @@ def _nearness(panel: DeadPanel, nets: Nets, circuits: Sequence[CircuitId]) -> Ca
 
 def _can_show(panel: DeadPanel, fault: InjectedFault) -> bool:
     """Whether anything is joined to what a fault concerns: a free contact or clamp changes nothing that is seen."""
-    if fault.wrong in _OF_WIRES:
+    if fault.wrong in IN_WIRES:
         return True
     pins = (
         [read_pin(fault.where), read_pin(fault.to)] if fault.wrong is FaultKind.SHORT else _pins_of_unit(panel, fault)
@@ -106,57 +104,3 @@ def _pins_of_unit(panel: DeadPanel, fault: InjectedFault) -> list[PinRef]:
     device = panel.devices.get(DeviceId(fault.what))
     units = device.kind.units if device else ()
     return [device.pin(pin) for unit in units if unit.name == fault.where for pin in unit.pins] if device else []
-
-
-class _Trial:
-    """The steps that were seen, tried on panels with faults."""
-
-    def __init__(self, make: MakesPanel, scripts: Scripts, evidence: LiveEvidence) -> None:
-        self._make, self._scripts, self._measured = make, scripts, evidence.measured
-        self._seen: dict[CircuitId, list[SeenAfterStep]] = defaultdict(list)
-        for entry in evidence.seen:
-            self._seen[entry.circuit].append(entry)
-
-    def agreement(self, faults: Faults) -> tuple[bool, int]:
-        """Whether a panel with faults would be seen so after every step; and how many wrong steps it explains."""
-        whole, count = True, 0
-        for circuit, entries in self._seen.items():
-            try:
-                panel = self._make(faults)
-            except RiktigError:  # it is in a wire that the panel has no more
-                return False, 0
-            if panel.shorts or not all(_gives(panel, *entry) for entry in self._measured):
-                return False, 0
-            agrees, explained = self._of_circuit(panel, circuit, entries)
-            whole, count = whole and agrees, count + explained
-        return whole, count
-
-    def _of_circuit(self, panel: Panel, circuit: CircuitId, entries: Sequence[SeenAfterStep]) -> tuple[bool, int]:
-        """The steps of one circuit, until the panel does otherwise than was seen."""
-        runner, whole, count = Runner(panel, circuit), True, 0
-        after = {entry.number: entry for entry in entries}
-        for number, text in enumerate(self._scripts[circuit][: max(after)], 1):
-            try:
-                runner.do(text.partition(":")[0].strip())
-            except RiktigError:  # the builder took out what it names
-                break
-            entry = after.get(number)
-            if entry is None:
-                continue
-            if all(is_so(does, seen_of(panel, panel.network.devices[device])) for device, does in entry.seen):
-                count += not entry.as_expected
-                continue
-            whole = False
-            if entry.as_expected:
-                break  # no other fault beside it would put that right
-        return whole, count
-
-
-def _gives(panel: Panel, first: PinRef, last: PinRef, volts: float) -> bool:
-    """Whether at least so many volts stand between two points."""
-    point, at = panel.network.point, panel.volts.at
-    ends = [at[point[pin]] if pin in point else None for pin in (first, last)]
-    if ends[0] is None or ends[1] is None:
-        return False
-    (direct, alternating), (other_direct, other_alternating) = ends[0], ends[1]
-    return abs(direct - other_direct) + abs(alternating - other_alternating) >= volts

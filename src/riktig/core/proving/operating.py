@@ -101,4 +101,4 @@ def _is_watched(device: Device) -> bool:
 
 
 def _states(panel: Panel, watched: Sequence[Device]) -> States:
-    return {device.id: seen_of(panel, device) for device in watched}
+    return seen_of(panel, watched)

@@ -6,6 +6,7 @@ the work does not grow with the panel.
 """
 
 from collections.abc import Callable, Iterable, Sequence
+from copy import copy
 
 from riktig.core.simulation.network import Contact
 
@@ -35,6 +36,13 @@ class Connectivity:
         self.kids: list[set[int]] = [set() for _ in range(count)]
         self.poles: set[int] = set()
         self.crossings: set[int] = set()
+
+    def fork(self) -> "Connectivity":
+        """The same state, changed on its own from now on."""
+        fork = copy(self)
+        fork.closed, fork.root, fork.parent = list(self.closed), list(self.root), list(self.parent)
+        fork.kids, fork.poles, fork.crossings = [set(kids) for kids in self.kids], set(self.poles), set(self.crossings)
+        return fork
 
     def change(self, opened: Iterable[int], closed: Iterable[int], poles: set[int]) -> set[int]:
         """Opens and closes contacts and lets poles come and go; the points for which something changed.

@@ -1,7 +1,8 @@
 """A panel with power on: operated step by step, with contacts that follow coils in their own time."""
 
 from collections import Counter, defaultdict
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
+from copy import copy, deepcopy
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Behaviour, Can, Part
@@ -12,8 +13,9 @@ from riktig.core.simulation.connectivity import Connectivity
 from riktig.core.simulation.electronics import Channels, is_driven
 from riktig.core.simulation.event_queue import EventQueue
 from riktig.core.simulation.interlock_check import interlock_fault
-from riktig.core.simulation.network import MAINS, Network, SupplyPole, build_network
-from riktig.core.simulation.phase_rotation import lines_at, rotation_of
+from riktig.core.simulation.network import Network, SupplyPole, build_network
+from riktig.core.simulation.phase_rotation import rotation_of
+from riktig.core.simulation.poles_alive import poles_alive
 from riktig.core.simulation.shorts import find_short
 from riktig.core.simulation.state import ContactStage, OperatorState, is_closed
 from riktig.core.simulation.volts import Volts
@@ -39,7 +41,8 @@ class Panel:
 
     Method:
         Contacts open before others close, each device in its own time; what moves at the same instant
-        moves together. After each instant only the points behind what moved are worked out anew.
+        moves together. After each instant only the points behind what moved are worked out anew;
+        ``after_each`` is called each time.
     """
 
     def __init__(
@@ -62,6 +65,7 @@ class Panel:
         self.shorts: list[str] = []
         self.restless: tuple[DeviceId, ...] = ()
         self.events: list[Event] = []
+        self.after_each: Callable[[], None] | None = None
         self.connectivity = Connectivity(self.network.count, self.network.contacts)
         self.volts = Volts(self.network, self.connectivity)
         self.fed: list[bool] = [False] * len(self.network.consumers)
@@ -92,7 +96,7 @@ class Panel:
                     at = self.network.at(device.id, pin.name)
                     if at is not None:
                         self._watch[at].add(device.id)
-        self._controllers = [d.id for d in circuits.devices if d.kind.can(Can.CONTROLLER)]
+        self.controllers = [d.id for d in circuits.devices if d.kind.can(Can.CONTROLLER)]
         self._outputs = {d.id for d in circuits.devices if d.kind.can(Can.GIVES_OUTPUTS)}
         self._mates = {did: tied - {did} for tied in map(frozenset, circuits.tied) for did in tied}
         self.channels = {d.id: Channels() for d in circuits.devices if d.kind.can(Can.TWO_CHANNELS)}
@@ -143,6 +147,19 @@ class Panel:
                 self.fed[number] = before.fed[before._consumer[key]]
         self._known, self._stale = None, set(self._contacts)
         self.volts.set_poles(())  # so that every consumer is looked at anew
+
+    def fork(self) -> "Panel":
+        """A panel that stands as this one does and is operated on its own from now on; nobody watches it."""
+        fork = copy(self)
+        fork.operator_state, fork._was = self.operator_state.copy(), self._was.copy()
+        fork.shorts, fork.events, fork.after_each = list(self.shorts), list(self.events), None
+        fork.connectivity = self.connectivity.fork()
+        fork.volts = self.volts.fork(fork.connectivity)
+        fork.fed, fork._stale = list(self.fed), set(self._stale)
+        fork.stage, fork._driven, fork._coil = self.stage.copy(), dict(self._driven), dict(self._coil)
+        fork._turning, fork.channels = dict(self._turning), deepcopy(self.channels)
+        fork._clockwork = self._clockwork.only(set(self.network.devices))
+        return fork
 
     def share(self, device: DeviceId, unit: str) -> float:
         """The voltage across a consumer as a share of its own, such as a drive's speed reference of 10 V."""
@@ -241,7 +258,7 @@ class Panel:
                 for number in self._contacts[did]:
                     (closed if self._closed(number) else opened).append(number)
             self._stale.clear()
-            poles = self._known = tuple(self._poles()) if self._known is None else self._known
+            poles = self._known = tuple(poles_alive(self)) if self._known is None else self._known
             dirty = self.connectivity.change(opened, closed, {pole.point for pole in poles})
             same = poles == self.volts.poles
             if not same:
@@ -254,6 +271,8 @@ class Panel:
             self._recheck(self.volts.update(dirty))
             self._react({did for point in dirty for did in self._watch[point]})
             self._check_shorts()
+            if self.after_each:
+                self.after_each()
             if not self._stale:
                 return
 
@@ -266,43 +285,11 @@ class Panel:
         device = self.network.devices[contact.device]
         powered = True
         if device.kind.can(Can.GIVES_OUTPUTS):
-            powered = any(self.is_fed(did, "24-0") for did in self._controllers) or not self._controllers
+            powered = any(self.is_fed(did, "24-0") for did in self.controllers) or not self.controllers
         elif device.kind.can(Can.SENSOR):
             powered = self.is_fed(contact.device, "P-M")
         unit = self.units[contact.device, contact.unit]
         return is_closed(state, device, unit, self.stage[contact.device], powered=powered)
-
-    def _poles(self) -> list[SupplyPole]:
-        """The poles that give voltage now."""
-        supply_poles = []
-        for pole in self.network.poles:
-            owner = pole.system.partition(":")[0]
-            device = self.network.devices.get(DeviceId(owner))
-            if pole.system == MAINS:
-                alive = pole.name not in self.operator_state.lost
-            elif device is None or device.id in self.operator_state.lost:
-                alive = False
-            elif device.kind.can(Can.TRANSFORMS):
-                alive = self.is_fed(device.id, "1-3")
-            elif device.kind.can(Can.MAKES_DC):
-                alive = self.is_fed(device.id, "L-N")
-            elif device.kind.can(Can.FOREIGN_SUPPLY):
-                alive = device.id in self.operator_state.foreign
-            elif device.kind.can(Can.STARTS_SOFTLY) or device.kind.can(Can.TWO_CHANNELS):
-                alive = self.is_fed(device.id)
-            elif device.kind.can(Can.VARIES_SPEED):
-                alive = lines_at(self.network, self.volts, device.id) != ""
-            else:
-                alive = any(self.is_fed(did, "24-0") for did in self._controllers)
-                share = self.operator_state.reference.get(pole.system, 0.0)
-                pole = (
-                    pole
-                    if pole.is_zero
-                    else SupplyPole(pole.system, pole.name, pole.point, pole.ac, pole.dc * share, pole.pin)
-                )
-            if alive:
-                supply_poles.append(pole)
-        return supply_poles
 
     def _recheck(self, consumers: set[int]) -> None:
         """Which consumers work now, and what follows for their devices."""

@@ -2,6 +2,7 @@
 
 from collections import Counter
 from collections.abc import Iterable, Sequence
+from copy import copy
 from math import sqrt
 
 import numpy as np
@@ -39,6 +40,18 @@ class Volts:
         """Poles that sit at one point."""
         self._pole: dict[int, SupplyPole] = {}
         self._zero: dict[str, tuple[str, Potential]] = {}
+
+    def fork(self, connectivity: Connectivity) -> "Volts":
+        """The same potentials, changed on their own from now on.
+
+        Args:
+            connectivity: The fork of what these potentials follow from.
+        """
+        fork = copy(self)
+        fork.connectivity, fork.at, fork.across = connectivity, list(self.at), list(self.across)
+        fork.broken, fork.doubled = set(self.broken), list(self.doubled)
+        fork._pole, fork._zero = dict(self._pole), dict(self._zero)
+        return fork
 
     def set_poles(self, poles: Iterable[SupplyPole]) -> None:
         """The poles that give voltage now."""
