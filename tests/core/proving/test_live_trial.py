@@ -59,6 +59,7 @@ def agreement_from_power_on(
 CASES = [
     (wash_drum, "c1", InjectedFault(FaultKind.STUCK, "c1.K", "13-14")),
     (wash_drum, "c1", InjectedFault(FaultKind.OPEN_COIL, "c1.H.trip", "X1-X2")),
+    (wash_drum, "c1", InjectedFault(FaultKind.SHORT, "", "c1.K:5", "c1.K:13")),
     (kelp_shed, "c3", InjectedFault(FaultKind.WRONG_BLOCK, "c3.K", "13-14")),
     (frost_fan, "c1", InjectedFault(FaultKind.OPEN_COIL, "c1.K", "A1-A2")),
 ]
@@ -110,3 +111,19 @@ def test_a_fork_goes_its_own_way() -> None:
     came = states_after(fork, circuit, script, watched)
     assert (panel.volts.at, panel.on, panel.connectivity.closed) == before
     assert came == states_after(panel, circuit, script, watched)
+
+
+def test_metal_across_two_clamps_joins_them() -> None:
+    """Across the holding contact the contactor comes in by itself, as soon as there is power."""
+    panel = plan_for(wash_drum()).get(ENERGISED)()
+    assert "c1.K" not in panel.on
+    panel.bridge(*(panel.network.point[read_pin(pin)] for pin in ("c1.K:13", "c1.K:14")))
+    assert "c1.K" in panel.on
+    assert not panel.shorts
+
+
+def test_metal_between_two_lines_is_a_short_that_a_guard_clears() -> None:
+    panel = plan_for(wash_drum()).get(ENERGISED)()
+    panel.bridge(*(panel.network.point[read_pin(pin)] for pin in ("c1.F:2", "c1.F:4")))
+    assert panel.shorts
+    assert "c1.F" in panel.operator_state.tripped

@@ -10,12 +10,11 @@ from riktig.core.proving.fault_effects import Faults
 from riktig.core.proving.function import Scripts
 from riktig.core.proving.live_evidence import LiveEvidence
 from riktig.core.proving.live_seen import MakesPanel, SeenAfterStep, is_so, seen_of
-from riktig.core.simulation import FaultKind, InjectedFault, Panel, Runner, inject_faults
+from riktig.core.simulation import MAINS, FaultKind, InjectedFault, Panel, Runner, inject_faults
 
 __all__ = ["LiveTrial"]
 
 IN_WIRES = (FaultKind.OFF, FaultKind.NEIGHBOUR, FaultKind.SWAPPED)
-_IN_CONDUCTORS = (*IN_WIRES, FaultKind.SHORT)
 _NO_POLE = -1
 
 
@@ -25,8 +24,9 @@ class LiveTrial:
     Method:
         The sound panel does each script once, and how it stood before every step is kept. As long as a contact
         that a fault holds closed would join nothing that is apart, one that it holds open carries nothing, and a load
-        that it breaks has no voltage, the panel with the fault does what the sound one does; so a trial begins with
-        the step in which that ends. Faults in conductors change the network itself: for them a panel is made.
+        that it breaks has no voltage, and what it bridges is at one potential, the panel with the fault does what the
+        sound one does; so a trial begins with the step in which that ends. Wires off or on another clamp change the
+        network itself: for them a panel is made.
     """
 
     def __init__(
@@ -39,6 +39,7 @@ class LiveTrial:
         shorts = [fault for fault in faults if fault.wrong is FaultKind.SHORT]
         sound = make()
         self._gives = _gives_all(sound, self._measured)
+        self._dark = _without_power(sound)
         self._circuits = [
             _CircuitTrial(sound.fork(), circuit, scripts[circuit], entries, shorts) for circuit, entries in seen.items()
         ]
@@ -50,7 +51,7 @@ class LiveTrial:
             felt = _first(map(circuit.first_felt, faults))
             if felt is None:
                 agrees, explained = circuit.agreement_of_sound
-            elif felt and not any(fault.wrong in _IN_CONDUCTORS for fault in faults):
+            elif felt and not any(fault.wrong in IN_WIRES for fault in faults):
                 agrees, explained = circuit.agreement(_with(circuit.before[felt - 1], faults), felt)
             else:
                 panel = self._at_rest(circuit, faults)
@@ -64,12 +65,18 @@ class LiveTrial:
 
     def _at_rest(self, circuit: "_CircuitTrial", faults: Faults) -> Panel | None:
         """The panel with faults, power on and nothing operated; None where a wire is not there any more."""
-        if not any(fault.wrong in _IN_CONDUCTORS for fault in faults):
-            return _with(circuit.before[0], faults)
-        try:
-            return self._make(faults)
-        except RiktigError:
-            return None
+        if any(fault.wrong in IN_WIRES for fault in faults):
+            try:
+                return self._make(faults)
+            except RiktigError:
+                return None
+        if any(fault.wrong is FaultKind.SHORT for fault in faults):  # what trips depends on what comes on first
+            panel = _with(self._dark, faults)
+            panel.operator_state.lost.clear()
+            panel.run_until_stable()
+            panel.run_until_stable()  # what tripped has cleared its short; one that nothing clears is found again
+            return panel
+        return _with(circuit.before[0], faults)
 
 
 class _CircuitTrial:
@@ -203,9 +210,20 @@ def _first(steps: Iterable[int | None]) -> int | None:
 
 
 def _with(panel: Panel, faults: Faults) -> Panel:
-    """A panel with faults in its devices, at rest."""
+    """A panel with faults in its devices and shorts between its clamps, as it stands then."""
     fork = panel.fork()
     inject_faults(fork.operator_state, faults)
+    for fault in faults:
+        if fault.wrong is FaultKind.SHORT:
+            fork.bridge(*(fork.network.point[read_pin(pin)] for pin in (fault.where, fault.to)))
+    fork.run_until_stable()
+    return fork
+
+
+def _without_power(panel: Panel) -> Panel:
+    """The panel with its incoming supply off and everything dropped out."""
+    fork = panel.fork()
+    fork.operator_state.lost |= {pole.name for pole in panel.network.poles if pole.system == MAINS}
     fork.run_until_stable()
     return fork
 

@@ -8,6 +8,7 @@ the work does not grow with the panel.
 from collections.abc import Callable, Iterable, Sequence
 from copy import copy
 
+from riktig.core.job import DeviceId
 from riktig.core.simulation.network import Contact
 
 __all__ = ["Connectivity"]
@@ -25,6 +26,7 @@ class Connectivity:
 
     def __init__(self, count: int, contacts: Sequence[Contact]) -> None:
         self.contacts = contacts
+        self._of_network = len(contacts)
         self.closed = [False] * len(contacts)
         self.beside: list[list[tuple[int, int]]] = [[] for _ in range(count)]
         for number, contact in enumerate(contacts):
@@ -43,6 +45,20 @@ class Connectivity:
         fork.closed, fork.root, fork.parent = list(self.closed), list(self.root), list(self.parent)
         fork.kids, fork.poles, fork.crossings = [set(kids) for kids in self.kids], set(self.poles), set(self.crossings)
         return fork
+
+    def bridge(self, first: int, last: int) -> int:
+        """Lays a piece of metal across two points, open for now; its number among the contacts."""
+        number = len(self.contacts)
+        self.contacts = [*self.contacts, Contact(DeviceId(""), "", first, last)]
+        self.closed.append(False)
+        self.beside = list(self.beside)
+        for point, other in ((first, last), (last, first)):
+            self.beside[point] = [*self.beside[point], (number, other)]
+        return number
+
+    def is_bridge(self, number: int) -> bool:
+        """Whether a contact is a piece of metal across two points and no contact of a device."""
+        return number >= self._of_network
 
     def change(self, opened: Iterable[int], closed: Iterable[int], poles: set[int]) -> set[int]:
         """Opens and closes contacts and lets poles come and go; the points for which something changed.
@@ -161,10 +177,11 @@ class Connectivity:
         self.kids[above].add(point)
 
     def way(self, point: int) -> list[int]:
-        """The contacts from a point to its pole, nearest first."""
+        """The contacts of devices from a point to its pole, nearest first."""
         ways = []
         while self.parent[point] != NONE:
-            ways.append(self.parent[point])
+            if not self.is_bridge(self.parent[point]):
+                ways.append(self.parent[point])
             point = self._above(point)
         return ways
 

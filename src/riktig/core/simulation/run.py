@@ -103,6 +103,7 @@ class Panel:
         self._turning: dict[DeviceId, str] = {}
         self._was = OperatorState()
         self._stale: set[DeviceId] = set(self._contacts)
+        self._bridged: list[int] = []
         self.run_until_stable()
         self.events = [event for event in self.events if event.wrong]
 
@@ -155,11 +156,16 @@ class Panel:
         fork.shorts, fork.events, fork.after_each = list(self.shorts), list(self.events), None
         fork.connectivity = self.connectivity.fork()
         fork.volts = self.volts.fork(fork.connectivity)
-        fork.fed, fork._stale = list(self.fed), set(self._stale)
+        fork.fed, fork._stale, fork._bridged = list(self.fed), set(self._stale), []
         fork.stage, fork._driven, fork._coil = self.stage.copy(), dict(self._driven), dict(self._coil)
         fork._turning, fork.channels = dict(self._turning), deepcopy(self.channels)
         fork._clockwork = self._clockwork.only(set(self.network.devices))
         return fork
+
+    def bridge(self, first: int, last: int) -> None:
+        """Lays a piece of metal across two points of the network and lets everything follow."""
+        self._bridged.append(self.connectivity.bridge(first, last))
+        self.run_until_stable()
 
     def share(self, device: DeviceId, unit: str) -> float:
         """The voltage across a consumer as a share of its own, such as a drive's speed reference of 10 V."""
@@ -253,7 +259,7 @@ class Panel:
         """Everything that follows at once from what moved."""
         for _ in range(50):
             opened: list[int] = []
-            closed: list[int] = []
+            closed, self._bridged = self._bridged, []
             for did in sorted(self._stale):
                 for number in self._contacts[did]:
                     (closed if self._closed(number) else opened).append(number)

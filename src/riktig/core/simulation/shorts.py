@@ -36,14 +36,15 @@ def find_short(network: Network, connectivity: Connectivity, volts: Volts) -> Sh
                 met, f"Short circuit: {met} at {{{device}}}; {UNGUARDED}", device, None, _supplies(first, other)
             )
     for number in sorted(connectivity.crossings):
-        contact = network.contacts[number]
+        contact = connectivity.contacts[number]
         a, b = volts.pole_at(contact.a), volts.pole_at(contact.b)
         if a is None or b is None or NONE in (connectivity.root[contact.a], connectivity.root[contact.b]):
             continue
         if volts.between(contact.a, contact.b) < LEAST_V:
             continue
         met = " meets ".join(sorted((a.name, b.name)))
-        way = [*reversed(connectivity.way(contact.a)), number, *connectivity.way(contact.b)]
+        here = [] if connectivity.is_bridge(number) else [number]
+        way = [*reversed(connectivity.way(contact.a)), *here, *connectivity.way(contact.b)]
         guard = _guard(network, way)
         through = ", ".join(
             f"{{{network.contacts[n].device}}} {network.contacts[n].unit}" for n in way if not _protects(network, n)
