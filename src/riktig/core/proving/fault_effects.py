@@ -5,7 +5,8 @@ two points are then joined is told from one search of the sound panel: a piece t
 behind it in the search, and a new piece brings two such parts together.
 """
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
+from copy import copy
 from dataclasses import dataclass
 
 import numpy as np
@@ -126,8 +127,40 @@ class Effects:
         self._searches: dict[tuple[SwitchState, int], _Search] = like._searches if like else {}
         rest = SwitchState()
         self._everywhere = _as_arrays([self.changes(faults, rest) for faults in self.hypotheses])
-        moving = (any(fault.wrong in _BY_STATE for fault in faults) for faults in self.hypotheses)
-        self._by_state = [row for row, moves in enumerate(moving) if moves]
+        self._sort_by_state()
+
+    def only(self, rows: NDArray[np.int64]) -> "Effects":
+        """Some of the hypotheses.
+
+        Args:
+            rows: The places of those that are kept.
+        """
+        kept = copy(self)
+        kept.hypotheses = tuple(self.hypotheses[row] for row in rows.tolist())
+        kept._everywhere = tuple(column[rows] for column in self._everywhere)
+        kept._sort_by_state()
+        return kept
+
+    def _sort_by_state(self) -> None:
+        """The hypotheses that change the panel otherwise in every state: those of one plain contact, and the others."""
+        self._welded = self._alone({FaultKind.WELDED})
+        self._held_open = self._alone({FaultKind.BLOWN, FaultKind.STUCK, FaultKind.OPEN_COIL})
+        plain = {*self._welded[0].tolist(), *self._held_open[0].tolist()}
+        self._by_state = [
+            row
+            for row, faults in enumerate(self.hypotheses)
+            if row not in plain and any(fault.wrong in _BY_STATE for fault in faults)
+        ]
+
+    def _alone(self, kinds: Collection[FaultKind]) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+        """The hypotheses of one fault of some kinds, and the piece of the panel that each is in."""
+        own = [
+            (row, self._unit[faults[0].what, faults[0].where])
+            for row, faults in enumerate(self.hypotheses)
+            if len(faults) == 1 and faults[0].wrong in kinds and (faults[0].what, faults[0].where) in self._unit
+        ]
+        places = np.array(own, dtype=np.int64).reshape(-1, 2)
+        return places[:, 0], places[:, 1]
 
     def classes(self, state: SwitchState, pairs: Sequence[tuple[PinRef, PinRef]]) -> NDArray[np.int8]:
         """How each pair of pins is with each hypothesis, of shape (hypotheses, pairs).
@@ -142,6 +175,12 @@ class Effects:
             changed = _as_arrays([self.changes(self.hypotheses[row], state) for row in self._by_state])
             for whole, part in zip((out, first, last), changed, strict=True):
                 whole[self._by_state] = part
+        closed = self.panel.closed(state)
+        rows, pieces = self._held_open
+        out[rows, 0] = np.where(closed[pieces], pieces, -1)
+        rows, pieces = self._welded
+        for whole, ends_of in ((first, self.panel.ends[:, 0]), (last, self.panel.ends[:, 1])):
+            whole[rows, 0] = np.where(closed[pieces], -1, ends_of[pieces])
         surely, perhaps, linked = (
             self._joined(state, ends, (out, first, last), what) for what in (JOINED, PERHAPS, BETWEEN)
         )

@@ -120,11 +120,13 @@ def agreeing_singles(panel: DeadPanel, probes: Sequence[Probe]) -> list[Injected
         panel: The dead panel as it should be.
         probes: The readings so far.
     """
-    every = single_faults(panel)
-    if not probes:
-        return list(every)
-    agrees = _agreement(Effects(panel, [(fault,) for fault in every]), probes).all(axis=1)
-    return [every[n] for n in np.flatnonzero(agrees).tolist()]
+    effects = Effects(panel, [(fault,) for fault in single_faults(panel)])
+    # State by state, those with most readings first: what no longer agrees is not held against the rest.
+    for _, own in sorted(_by_state(probes), key=lambda entry: -len(entry[1])):
+        agrees = _agreement(effects, [probes[n] for n in own]).all(axis=1)
+        if not agrees.all():
+            effects = effects.only(np.flatnonzero(agrees))
+    return [fault for (fault,) in effects.hypotheses]
 
 
 def _agreement(effects: Effects, probes: Sequence[Probe]) -> NDArray[np.bool_]:
