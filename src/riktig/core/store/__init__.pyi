@@ -3,6 +3,7 @@ from .job_file import JobFile, Revision
 from .job_json import dump_job, load_job
 from .json_schema import job_schema
 from .keys import signer_of
+from .merge_jobs import Clash, Merged, merge_jobs
 from .practice_file import keep_user_practice, user_practice
 from .rung_file import RUNG_FORMAT, WrittenCircuit, dump_rungs, load_rungs
 from .schema import APPLICATION_ID, FORMAT, SCHEMA
@@ -15,8 +16,10 @@ __all__ = [
     "RUNG_FORMAT",
     "SCHEMA",
     "Attachment",
+    "Clash",
     "Importer",
     "JobFile",
+    "Merged",
     "Revision",
     "WrittenCircuit",
     "dump_job",
@@ -29,6 +32,7 @@ __all__ = [
     "load_job",
     "load_rungs",
     "load_whole",
+    "merge_jobs",
     "signer_of",
     "user_practice",
 ]

@@ -1,19 +1,22 @@
 """What one step writes into a job file."""
 
 import sqlite3
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager
 from dataclasses import astuple, dataclass
 from pathlib import Path
 
 from riktig.core.errors import RiktigError
 from riktig.core.job import Job
-from riktig.core.records import SIMULATED, LiveStepDone, Outcome, ReadingTaken, Record, Signer, stored
+from riktig.core.records import SIMULATED, LiveStepDone, Outcome, ReadingTaken, Record, Signer, StoredEntry, stored
 from riktig.core.records.codec import FIRST_DIGEST
 from riktig.core.store.head import RevisionText, revision_digest
 from riktig.core.store.job_json import dump_job
 
-__all__ = ["Attachment", "insert_records", "insert_revision", "newest", "see_free_name", "transaction", "unwritable"]
+__all__ = [
+    "Attachment", "insert_as_stored", "insert_records", "insert_revision", "newest", "see_free_name",
+    "see_that_it_may_be", "transaction", "unwritable",
+]  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,14 +76,56 @@ def insert_records(
     for record in records:
         if db.execute("SELECT 1 FROM log WHERE id = ?", (record.id,)).fetchone():
             continue
-        if isinstance(record.facts, ReadingTaken):
-            _see_that_it_was_read(record.facts)
-        elif isinstance(record.facts, LiveStepDone) and record.facts.stage != SETTINGS:
-            _see_that_it_was_released(db, record.facts)
+        see_that_it_may_be(record, lambda: _is_released(db))
         entry = stored(record, number + 1, before, signer)
         db.execute("INSERT INTO log VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", astuple(entry))
         number, before = entry.number, entry.digest
     return 0
+
+
+def see_that_it_may_be(record: Record, is_released: Callable[[], bool]) -> None:
+    """What no record may say: a reading of no instrument, or a step under voltage that nobody opened.
+
+    Args:
+        record: The record.
+        is_released: Says whether the live tests are open.
+
+    Raises:
+        RiktigError: it may not be recorded.
+    """
+    if isinstance(record.facts, ReadingTaken):
+        _see_that_it_was_read(record.facts)
+    elif isinstance(record.facts, LiveStepDone) and record.facts.stage != SETTINGS:
+        _see_that_it_was_released(record.facts, is_released())
+
+
+def _is_released(db: sqlite3.Connection) -> bool:
+    taken = "SELECT 1 FROM log AS back WHERE back.corrects = log.id"
+    asked = f"SELECT 1 FROM log WHERE kind = 'live released' AND NOT EXISTS ({taken})"
+    return db.execute(asked).fetchone() is not None
+
+
+def insert_as_stored(
+    db: sqlite3.Connection,
+    revisions: Iterable[tuple[int, str, str, str, str, str, str, str]],
+    entries: Iterable[StoredEntry],
+    attached: Iterable[Attachment],
+) -> int:
+    """Rows of another copy of the same job, word for word with their digests and signatures.
+
+    Args:
+        db: The file.
+        revisions: Number, job, who, at, why, digest, signer, signature.
+        entries: Of the log.
+        attached: What is attached.
+
+    Returns:
+        The number of the newest revision.
+    """
+    db.executemany("INSERT INTO revision VALUES (?, ?, ?, ?, ?, ?, ?, ?)", revisions)
+    db.executemany("INSERT INTO log VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", map(astuple, entries))
+    db.executemany("INSERT OR IGNORE INTO attachment VALUES (?, ?, ?)", map(astuple, attached))
+    return newest(db)
 
 
 def _see_that_it_was_read(facts: ReadingTaken) -> None:
@@ -105,14 +150,13 @@ def _see_that_it_was_read(facts: ReadingTaken) -> None:
         )
 
 
-def _see_that_it_was_released(db: sqlite3.Connection, facts: LiveStepDone) -> None:
+def _see_that_it_was_released(facts: LiveStepDone, is_released: bool) -> None:
     """No step under voltage before somebody has opened the live tests, nor a measured one without its instrument.
 
     Raises:
         RiktigError: nobody has, or it says no instrument.
     """
-    taken = "SELECT 1 FROM log AS back WHERE back.corrects = log.id"
-    if not db.execute(f"SELECT 1 FROM log WHERE kind = 'live released' AND NOT EXISTS ({taken})").fetchone():
+    if not is_released:
         raise RiktigError(
             "The live tests are shut, so nothing was recorded.",
             hint="Pass the dead tests, or sign for what is open, and say who stands by.",
