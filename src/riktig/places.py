@@ -11,6 +11,7 @@ __all__ = [
     "log_folder",
     "media_file",
     "practice_file",
+    "server_folder",
     "settings_file",
     "window_file",
 ]
@@ -24,6 +25,11 @@ def settings_file() -> Path:
 def jobs_folder() -> Path:
     """Where new jobs are kept: ~/Riktig."""
     return Path.home() / "Riktig"
+
+
+def server_folder() -> Path:
+    """What this bench has of jobs of the shop's server, and what it has not handed in yet."""
+    return platformdirs.user_data_path("riktig") / "server"
 
 
 def index_file() -> Path:

@@ -57,7 +57,7 @@ def parser() -> argparse.ArgumentParser:
     sub.add_argument("--job", choices=DEMO_NAMES, default="kelp-shed", help="which demonstration")
     sub.add_argument("--dark", action="store_true", help="the dark bench theme")
     sub = command("open", "windows.open_window", "opens a job in the window")
-    sub.add_argument("file", type=Path, nargs="?", metavar="FILE.riktig")
+    sub.add_argument("file", nargs="?", metavar="FILE.riktig", help="a job file, or an address: see put")
     sub = command("new", "new.new", "makes a job")
     sub.add_argument("out", type=Path, metavar="OUT.riktig")
     sub.add_argument("--loads", type=Path, metavar="LOADS.csv")
@@ -125,4 +125,13 @@ def parser() -> argparse.ArgumentParser:
     sub = command("import", "import_job.import_job", "makes a job file from an exported JSON job")
     sub.add_argument("json", type=Path, metavar="JOB.json")
     sub.add_argument("out", type=Path, metavar="OUT.riktig")
+    address = "postgresql://NAME@HOST/DATABASE?job=JOB (docs/server.md)"
+    sub = command("put", "server.put_job", "puts a job with all its records on the shop's server")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument("address", metavar="ADDRESS", help=address)
+    sub = command("fetch", "server.fetch_job", "makes a job file of a job on the shop's server")
+    sub.add_argument("address", metavar="ADDRESS", help=address)
+    sub.add_argument("out", type=Path, metavar="OUT.riktig")
+    sub = command("board", "server.board", "prints all jobs of the shop's server: stage, what blocks, who is on what")
+    sub.add_argument("address", metavar="ADDRESS", help=address)
     return whole

@@ -73,8 +73,15 @@ def make_window(session: "Session | None" = None) -> "MainWindow":
     return window
 
 
-def run_window(path: Path | None) -> int:
-    """Opens the window on a file, or on the first screen; returns the exit code of the application."""
+def run_window(job: str | None) -> int:
+    """Opens the window on a file or a job of the server, or on the first screen.
+
+    Args:
+        job: A file, or an address on a server.
+
+    Returns:
+        The exit code of the application.
+    """
     app = application()
 
     def make() -> "MainWindow":
@@ -82,13 +89,13 @@ def run_window(path: Path | None) -> int:
 
         begin_log()
         window = make_window()
-        if path is None:
+        if job is None:
             QTimer.singleShot(0, warm_up)
-        elif not window.open_path(path):
+        elif not window.jobs.open_named(job):
             window.show_start()
         return window
 
-    first = FirstWindow(make, path.name if path else "", QSettings(str(window_file()), QSettings.Format.IniFormat))
+    first = FirstWindow(make, Path(job).name if job else "", QSettings(str(window_file()), QSettings.Format.IniFormat))
     first.show()
     return app.exec()
 

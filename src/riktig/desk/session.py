@@ -241,11 +241,16 @@ class Session(QObject):
             self.lost.emit(self.lost_last)
 
     def follow(self, job: Job, records: tuple[Record, ...], revision: int) -> None:
-        """Shows what another window wrote to a job that can only be looked at here."""
+        """Shows what another window or bench wrote.
+
+        Undo begins anew where the plan changed: a step further back would take back what the other did.
+        """
         before, self.job, self.shown_revision = self.job, job, revision
-        self.evaluation.move_to(job)
         self.records = records
-        self.changed.emit(before, job)
+        if job != before:
+            self.history, self.turned_by = History(), ""
+            self.evaluation.move_to(job)
+            self.changed.emit(before, job)
         self.records_changed.emit()
 
     def _counting(self) -> set[tuple[str, str]]:

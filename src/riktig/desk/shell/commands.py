@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
 from riktig import __version__
 from riktig.core.views import STATIONS
 from riktig.desk.canvas import DrawingView
+from riktig.desk.server import show_board
 from riktig.desk.session import Session
 from riktig.desk.shell.arrivals import Arrivals
 from riktig.desk.shell.details_panel import DetailsPanel
@@ -27,6 +28,7 @@ from riktig.desk.shell.drawing_list import DrawingList
 from riktig.desk.shell.findings_drawer import FindingsDrawer
 from riktig.desk.shell.guide import GuideWindow
 from riktig.desk.shell.job_strip import JobStrip
+from riktig.desk.shell.jobs import Jobs
 from riktig.desk.shell.menu_bar import BREAK, Command
 from riktig.desk.shell.panes import Panes
 from riktig.desk.shell.properties import show_properties
@@ -65,6 +67,7 @@ class _Window(Protocol):
     walk: WalkPanel
     panes: Panes
     drawing_list: DrawingList
+    jobs: Jobs
 
     def show_start(self) -> None: ...
     def open_demo(self) -> None: ...
@@ -104,6 +107,12 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
     to("File", "Open …", window.start.choose, "Open a job file from any folder", "Ctrl+Shift+O")
     to("File", "Open the demo job", window.open_demo, "Open the demonstration; it is a copy you may change")
     commands.append(Command("File", BREAK))
+    to(
+        "File",
+        "Shop board …",
+        lambda: show_board(session, window.jobs.open_on_server, parent),
+        "All jobs of the shop's server: open one, or put the open job there",
+    )
     to("File", "Import a job …", window.arrivals.import_job, "A job that was exported as JSON, with all its records")
     to(
         "File",

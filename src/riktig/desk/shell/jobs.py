@@ -1,7 +1,7 @@
 """Starting a job, opening one, opening the demonstration: what the first screen and the menu File do."""
 
 from pathlib import Path
-from typing import Protocol
+from typing import TYPE_CHECKING, Protocol
 
 from PySide6.QtCore import QSize
 from PySide6.QtGui import QImage, QPainter
@@ -24,7 +24,10 @@ from riktig.desk.shell.job_pictures import address_of, picture_file
 from riktig.desk.shell.walk_panel import WalkPanel
 from riktig.desk.theme import LIGHT
 from riktig.log_file import LOG
-from riktig.places import jobs_folder
+from riktig.places import jobs_folder, server_folder
+
+if TYPE_CHECKING:
+    from riktig.server.address import ServerAddress
 
 __all__ = ["Jobs", "keep_picture"]
 
@@ -97,6 +100,40 @@ class Jobs:
                 f"{self._window.drawer.message} {COPY_WORDS}",
                 ("Go on in a copy", lambda: go_on_from_broken(self._window)),
             )
+        return True
+
+    def open_named(self, job: str) -> bool:
+        """Opens a job by what was typed: a file, or an address on a server."""
+        if not job.startswith(("postgresql", "postgres:")):
+            return self.open_path(Path(job))
+        from riktig.server.address import read_address  # late: only a job of a server needs the database's library
+
+        try:
+            return self.open_on_server(read_address(job))
+        except RiktigError as error:
+            self._session.say(str(error), wrong=True)
+            return False
+
+    def open_on_server(self, address: "ServerAddress") -> bool:
+        """Opens a job of the shop's server; False when it cannot be opened, which is said.
+
+        Args:
+            address: The server and the job.
+        """
+        from riktig.server.connecting import engine_for  # late, as above
+        from riktig.server.opening import open_server_job
+
+        keep_picture(self._session)
+        engine = engine_for(address)
+        try:
+            job = open_server_job(engine, address, server_folder(), who=self._session.who, signer=self._session.signer)
+            self._session.open(job)
+        except RiktigError as error:
+            self._session.say(str(error), wrong=True)
+            return False
+        finally:
+            engine.dispose()
+        self._window.go_to("Brief")
         return True
 
     def open_demo(self) -> None:

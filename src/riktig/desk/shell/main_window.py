@@ -17,6 +17,7 @@ from riktig.core.wiring import mini_plate
 from riktig.desk.background import Work
 from riktig.desk.following import Follower
 from riktig.desk.photos import shown_photo
+from riktig.desk.server import ServerBench, show_clash
 from riktig.desk.session import Session
 from riktig.desk.shell.arrivals import Arrivals
 from riktig.desk.shell.change_order import lost_words, print_change_order
@@ -108,6 +109,9 @@ class MainWindow(QMainWindow):
     def _connect(self) -> None:
         session = self.session
         self.follower = Follower(session, self)
+        self.server = ServerBench(session, self)
+        self.server.clashed.connect(self._show_clash)
+        self.server.stands.connect(self._show_kept)
         session.changed.connect(self._changed)
         session.records_changed.connect(self._records_changed)
         session.selected.connect(self._selected)
@@ -278,8 +282,7 @@ class MainWindow(QMainWindow):
         session = self.session
         self.route.show_statuses(statuses(session.evaluation, session.records))
         self.drawer.show_results(session.evaluation.get(RULES) if session.job.loads else ())
-        last = f"  ·  {session.edit_name}" if session.edit_name else ""
-        self.drawer.show_kept(bool(session.unwritten), last)
+        self._show_kept()
         if self.current:
             station = self.stations[self.current]
             if station.covered:
@@ -290,10 +293,20 @@ class MainWindow(QMainWindow):
         self.effect.follow(session.job, session.turned_by, self.deriver.lists)
         self._selected(session.selection)
 
+    def _show_kept(self) -> None:
+        """Whether everything is in the file, and what the server does not have yet."""
+        doing = "working out wires, rules and tests …" if self.deriver.busy else self.session.edit_name
+        parts = filter(None, (self.server.words, doing))
+        self.drawer.show_kept(bool(self.session.unwritten), "".join(f"  ·  {part}" for part in parts))
+
+    def _show_clash(self, clash: object) -> None:
+        """Two changed the same part: somebody chooses."""
+        show_clash(self.server, clash, self)
+
     def _show_waiting(self) -> None:
         """Wires, rules and tests are worked out aside: what is on the screen is of the job as it was."""
         self.drawer.show_waiting()
-        self.drawer.show_kept(bool(self.session.unwritten), "  ·  working out wires, rules and tests …")
+        self._show_kept()
 
     def _selected(self, key: Key | None) -> None:
         session = self.session
@@ -377,5 +390,6 @@ class MainWindow(QMainWindow):
         for work in self.findChildren(Work):  # papers that are being written: a thread must end before its window
             work.end()
         self.deriver.close()
+        self.server.end()
         self.session.close()
         event.accept()
