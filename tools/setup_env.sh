@@ -114,3 +114,18 @@ see_that_ngspice_is_there() {
   say "ngspice is missing: the tests that ask it are left out. Install it with:"
   say "  sudo apt-get install ngspice"
 }
+
+# The shop's server, which the tests start on a port and with data of their own.
+see_that_postgresql_is_there() {
+  compgen -G '/usr/lib/postgresql/*/bin/initdb' >/dev/null && return 0
+  command -v initdb >/dev/null 2>&1 && return 0
+  if [ "$(id -u)" = 0 ] && command -v apt-get >/dev/null 2>&1; then
+    say "installing PostgreSQL, for the tests of the shop's server ..."
+    apt-get update -qq >&2 || true
+    DEBIAN_FRONTEND=noninteractive apt-get install -y -qq postgresql >&2 || true
+  fi
+  compgen -G '/usr/lib/postgresql/*/bin/initdb' >/dev/null && return 0
+  say "PostgreSQL is missing, which the tests of the shop's server start. Install it with:"
+  say "  sudo apt-get install postgresql"
+  return 1
+}

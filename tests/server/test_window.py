@@ -137,6 +137,15 @@ def test_a_clash_is_shown_side_by_side_and_settled_in_the_window(
     assert path == f"loads · {LOAD} · kw"
     assert (dialog.here[path].text(), dialog.there[path].text()) == ("5.5", "3.0")
     assert dialog.there[path].isChecked(), "nobody's work is written over unasked"
+    dialog.reject()
+    assert window.session.record("job", NoteKept("work goes on", "job"))
+    until(lambda: window.server.words == "1 change of the plan waits to be handed in, both changed the same part")
+    let_pass(300)
+    assert not dialog.isVisible(), "who wants to settle it later is not asked at every tick"
+    window.session.edit("cable", ChangeLoad(LOAD, {"cable_m": 60.0}))
+    until(lambda: any(shown.isVisible() for shown in window.findChildren(ClashDialog)))
+    dialog = next(shown for shown in window.findChildren(ClashDialog) if shown.isVisible())
+    assert list(dialog.here) == [path, f"loads · {LOAD} · cable_m"]
     dialog.here[path].click()
     dialog.hand_in()
     until(lambda: not window.server.words)

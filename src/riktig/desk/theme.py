@@ -231,6 +231,9 @@ def style_sheet(theme: Theme) -> str:
     #details, #details > QWidget > QWidget {{ background: {c["panel"]}; }}
     #paper {{ background: {c["paper"]}; }}
     #cover {{ background: {c["panel"]}; }}
+    QRadioButton::indicator {{ width: 12px; height: 12px; border-radius: 7px; border: 1px solid {c["second"]};
+        background: {c["paper"]}; }}
+    QRadioButton::indicator:checked {{ width: 6px; height: 6px; border: 4px solid {c["act"]}; }}
     #paper QScrollArea, #paper QScrollArea > QWidget > QWidget {{ background: transparent;
         border: none; }}
     QLabel {{ background: transparent; }}

@@ -19,7 +19,10 @@ __all__ = ["HandedIn", "RevisionsClash", "entry_values", "hand_in", "write_head"
 
 @dataclass(frozen=True, slots=True)
 class RevisionsClash:
-    """A revision that was made here and the newest on the server, which changed the same parts otherwise."""
+    """What was changed here and the newest revision on the server, which changed the same parts otherwise.
+
+    ``waiting`` is the first revision that clashes; ``clashes`` are of all that waits, which is settled at once.
+    """
 
     waiting: WaitingRevision
     number: int
@@ -66,8 +69,10 @@ class _Steps:
         self._entry: tuple[int, str] = (int(last["seq"]), str(last["digest"])) if last else (0, FIRST_DIGEST)
         self._last = dict(db.execute(_newest(REVISION, job, REVISION.c.number)).mappings().one())
         self._rows: list[dict[str, object]] = []
+        self._end_here = ""
 
     def all(self, waiting: Waiting) -> None:
+        self._end_here = waiting.revisions[-1].job if waiting.revisions else ""
         tokens = [each.token for each in waiting.revisions]
         known = set(_there(self._db, REVISION, REVISION.c.job == self._job, REVISION.c.token, tokens))
         for step in waiting.steps:
@@ -102,8 +107,9 @@ class _Steps:
             base, here, there = (load_job(each, mend=True) for each in (step.base, step.job, newest))
             merged = merge_jobs(base, here, there)
             who = str(self._last["who"])
-            if merged.clashes:
-                self._handed.clash = RevisionsClash(step, int(self._last["number"]), newest, who, merged.clashes)
+            if merged.clashes:  # all that waits is settled at once, so all of it is said
+                whole = merge_jobs(base, load_job(self._end_here, mend=True), there).clashes
+                self._handed.clash = RevisionsClash(step, int(self._last["number"]), newest, who, whole)
                 return
             text = dump_job(merged.job)
             self._handed.merged.append(who)

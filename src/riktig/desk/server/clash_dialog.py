@@ -44,6 +44,7 @@ class ClashDialog(QDialog):
     ) -> None:
         super().__init__(parent)
         self.setWindowTitle("Both changed the same part")
+        self.setObjectName("paper")
         self._clash, self._settle = clash, settle
         who = clash.who or "somebody"
         self.here: dict[str, QRadioButton] = {}

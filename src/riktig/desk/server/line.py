@@ -5,12 +5,11 @@ from queue import Empty, SimpleQueue
 
 from PySide6.QtCore import QObject, QThread, Signal
 from sqlalchemy.engine import Connection, Engine
-from sqlalchemy.exc import SQLAlchemyError
 
 from riktig.core.errors import RiktigError
 from riktig.core.records import Signer
 from riktig.server.address import ServerAddress
-from riktig.server.connecting import engine_for
+from riktig.server.connecting import engine_for, server_errors
 from riktig.server.exchange import Known, Standing, exchange
 from riktig.server.outbox import Waiting
 
@@ -80,11 +79,12 @@ class Line(QThread):
     def _exchange(self, engine: Engine, request: Request) -> None:
         try:
             if self._ear is None:  # ahead of the exchange, so that nothing falls between the two
-                self._ear = _listening(engine)
+                with server_errors(self._address):
+                    self._ear = _listening(engine)
             news = exchange(
                 engine, self._address, request.known, request.waiting, signer=self._signer, standing=request.standing
             )
-        except (RiktigError, SQLAlchemyError) as error:
+        except RiktigError as error:
             self._deaf()
             engine.dispose()
             self.failed.emit(error)

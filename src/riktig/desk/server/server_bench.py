@@ -42,6 +42,7 @@ class ServerBench(QObject):
         self._line: Line | None = None
         self._job: ServerJob | None = None
         self._busy = self._once_more = False
+        self._asked: tuple[int, int] | None = None
         self.trouble = ""
         self.words = ""
         self._again = QTimer(self, interval=AGAIN_MS, singleShot=True)
@@ -123,7 +124,7 @@ class ServerBench(QObject):
             session.say("The server is back; what waited here is handed in.")
         self._say("", _words_of(job))
         if news.clash is not None:
-            self.clashed.emit(news.clash)
+            self._ask_about(news.clash)
         elif self._once_more or job.waiting:
             self.ask()
 
@@ -140,6 +141,14 @@ class ServerBench(QObject):
         self.words = ", ".join(filter(None, (words, "the server cannot be reached" if trouble else "")))
         self.stands.emit()
 
+    def _ask_about(self, clash: "RevisionsClash") -> None:
+        """Asks once for each change of the plan; who wants to settle it later is not asked at every tick."""
+        job = self._job
+        asked = (clash.number, len(job.waiting.revisions) if job else 0)
+        if asked != self._asked:
+            self._asked = asked
+            self.clashed.emit(clash)
+
     def settle(self, clash: "RevisionsClash", keep: list[str]) -> None:
         """Settles a clash and hands in what comes out.
 
@@ -154,11 +163,16 @@ class ServerBench(QObject):
 
         there = load_job(clash.text, mend=True)
         try:
-            merged = merge_jobs(load_job(clash.waiting.base, mend=True), job.job(), there, keep).job
+            both = merge_jobs(load_job(clash.waiting.base, mend=True), job.job(), there, keep)
         except RiktigError as error:
             self.session.say(f"Both together make no job: {error}", wrong=True)
             return
-        job.settle(merged if merged != there else None)
+        shown = {part.path for part in clash.clashes}
+        if any(part.path not in shown for part in both.clashes):  # the plan was changed while it was asked
+            self._asked = None
+            self.ask()
+            return
+        job.settle(both.job if both.job != there else None)
         self.session.follow(job.job(), tuple(job.records()), job.revision())
         self._say(self.trouble, _words_of(job))
         self.ask()
@@ -186,4 +200,5 @@ def _words_of(job: "ServerJob") -> str:
     parts = [f"{entries} {'entry' if entries == 1 else 'entries'}"] * bool(entries)
     parts += [f"{revisions} {'change' if revisions == 1 else 'changes'} of the plan"] * bool(revisions)
     count = entries + revisions
-    return f"{' and '.join(parts)} {'waits' if count == 1 else 'wait'} to be handed in" if count else ""
+    clash = ", both changed the same part" if job.clash else ""
+    return f"{' and '.join(parts)} {'waits' if count == 1 else 'wait'} to be handed in{clash}" if count else ""

@@ -15,7 +15,7 @@ __all__ = ["show_board", "show_clash"]
 
 
 def show_clash(bench: ServerBench, clash: object, parent: QWidget) -> QDialog | None:
-    """Shows what both changed side by side; None where it is shown already.
+    """Shows what both changed side by side, in place of what is shown of an earlier clash.
 
     Args:
         bench: What settles it.
@@ -25,9 +25,11 @@ def show_clash(bench: ServerBench, clash: object, parent: QWidget) -> QDialog | 
     from riktig.desk.server.clash_dialog import ClashDialog  # late: seldom needed
     from riktig.server.handing_in import RevisionsClash
 
-    shown = [dialog for dialog in parent.findChildren(ClashDialog) if dialog.isVisible()]
-    if shown or not isinstance(clash, RevisionsClash):
+    if not isinstance(clash, RevisionsClash):
         return None
+    for shown in parent.findChildren(ClashDialog):
+        shown.reject()
+        shown.deleteLater()
     dialog = ClashDialog(clash, bench.session.job, lambda keep: bench.settle(clash, keep), parent)
     dialog.open()
     return dialog
