@@ -16,6 +16,8 @@ if [ -z "${PGHOST:-}" ]; then
     apt-get update -qq
     DEBIAN_FRONTEND=noninteractive apt-get install -y -qq postgresql
   fi
+  restart() { systemctl "$1" postgresql 2>/dev/null || service postgresql "$1"; }
+  as_owner psql -XAtc 'SELECT 1' postgres >/dev/null 2>&1 || { restart start && sleep 2; }
 fi
 if as_owner psql -XAtc "SELECT 1 FROM pg_database WHERE datname = '$database'" postgres | grep -q 1; then
   say "there is a database $database already; it was left as it is."
@@ -30,5 +32,5 @@ settings="$(ls -d /etc/postgresql/*/main | sort -V | tail -n 1)"
 printf "listen_addresses = '*'\n" >"$settings/conf.d/riktig.conf"
 line="hostssl $database +riktig_people samenet scram-sha-256"
 grep -qxF "$line" "$settings/pg_hba.conf" || printf '# Riktig: benches of the house\n%s\n' "$line" >>"$settings/pg_hba.conf"
-systemctl restart postgresql 2>/dev/null || service postgresql restart
+restart restart
 say "benches of this network reach it as postgresql://NAME@$(hostname)/$database. Next: $here/add-person.sh NAME RIGHTS"

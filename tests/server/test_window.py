@@ -143,9 +143,14 @@ def test_a_clash_is_shown_side_by_side_and_settled_in_the_window(
     let_pass(300)
     assert not dialog.isVisible(), "who wants to settle it later is not asked at every tick"
     window.session.edit("cable", ChangeLoad(LOAD, {"cable_m": 60.0}))
-    until(lambda: any(shown.isVisible() for shown in window.findChildren(ClashDialog)))
-    dialog = next(shown for shown in window.findChildren(ClashDialog) if shown.isVisible())
-    assert list(dialog.here) == [path, f"loads · {LOAD} · cable_m"]
+    both = [path, f"loads · {LOAD} · cable_m"]
+
+    def shown() -> list[ClashDialog]:
+        dialogs = window.findChildren(ClashDialog)
+        return [dialog for dialog in dialogs if dialog.isVisible() and list(dialog.here) == both]
+
+    until(shown)
+    (dialog,) = shown()
     dialog.here[path].click()
     dialog.hand_in()
     until(lambda: not window.server.words)

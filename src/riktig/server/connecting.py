@@ -91,7 +91,7 @@ def _meaning(address: ServerAddress, error: DBAPIError) -> RiktigError:
         )
     return NoServerError(
         f"{where} cannot be reached ({said}).",
-        hint="What is recorded here is kept at this bench and handed in when the server is back.",
+        hint="Check the network and the server. Work at a bench goes on; it is handed in when the server is back.",
     )
 
 

@@ -41,6 +41,8 @@ class ServerJob(JobFile):
         self._outbox = Outbox(outbox_of(path))
         self.waiting: Waiting = self._outbox.waiting()
         self.clash: RevisionsClash | None = None
+        self._handed_in: list[Record] | None = None
+        """The log of the file as it was read once: to read thousands of entries anew takes half a second."""
         self.rights: frozenset[str] | None = None
         """What one may do here as the server said last; None before it has."""
 
@@ -68,7 +70,9 @@ class ServerJob(JobFile):
 
     def records(self) -> list[Record]:
         """The whole log, what waits last."""
-        return [*super().records(), *(entry.record for entry in self.waiting.entries)]
+        if self._handed_in is None:
+            self._handed_in = super().records()
+        return [*self._handed_in, *(entry.record for entry in self.waiting.entries)]
 
     def entry_count(self) -> int:
         """How many entries the log has, with those that wait."""
@@ -172,6 +176,8 @@ class ServerJob(JobFile):
         fresh = bool(news.revisions or news.entries or news.attachments)
         if fresh:
             self._write(lambda db: insert_as_stored(db, news.revisions, news.entries, news.attachments))
+            if self._handed_in is not None:
+                self._handed_in += [entry.record for entry in news.entries]
         if news.tokens or news.ids or news.attached:
             self._outbox.take_out(news.tokens, news.ids, news.attached)
             self.waiting = self._outbox.waiting()

@@ -42,7 +42,7 @@ class ServerBench(QObject):
         self._line: Line | None = None
         self._job: ServerJob | None = None
         self._busy = self._once_more = False
-        self._asked: tuple[int, int] | None = None
+        self._asked: tuple[int, object] | None = None
         self.trouble = ""
         self.words = ""
         self._again = QTimer(self, interval=AGAIN_MS, singleShot=True)
@@ -142,9 +142,8 @@ class ServerBench(QObject):
         self.stands.emit()
 
     def _ask_about(self, clash: "RevisionsClash") -> None:
-        """Asks once for each change of the plan; who wants to settle it later is not asked at every tick."""
-        job = self._job
-        asked = (clash.number, len(job.waiting.revisions) if job else 0)
+        """Asks once for each clash; who wants to settle it later is not asked again at every tick."""
+        asked = (clash.number, clash.clashes)
         if asked != self._asked:
             self._asked = asked
             self.clashed.emit(clash)
