@@ -126,9 +126,9 @@ def test_edits_of_one_part_are_shown_side_by_side_and_settled(bench: Callable[..
     eve.add_records([note(1, "Eve")])
     swap(ida, way())
     swap(eve, way("eve"))
-    assert eve.clash is not None
-    (clash,) = eve.clash.clashes
-    assert (clash.path, clash.here, clash.there, eve.clash.who) == (f"loads · {LOAD} · kw", "5.5", "3.0", "Ida")
+    assert eve.unmerged is not None
+    (part,) = eve.unmerged.both_changed
+    assert (part.path, part.here, part.there, eve.unmerged.who) == (f"loads · {LOAD} · kw", "5.5", "3.0", "Ida")
     assert texts(eve)[-1] == "note 1"  # work is handed in all the same
     assert not eve.waiting.entries
     eve.settle(change_load(eve.job(), LOAD, kw=5.5))
@@ -139,7 +139,7 @@ def test_edits_of_one_part_are_shown_side_by_side_and_settled(bench: Callable[..
         job.close()
 
 
-def test_a_clash_can_be_settled_by_leaving_the_other_be(bench: Callable[..., ServerJob], way: Way) -> None:
+def test_what_both_changed_can_be_settled_by_leaving_the_other_be(bench: Callable[..., ServerJob], way: Way) -> None:
     ida, eve = bench("ida"), bench("eve", "eve")
     ida.add_revision(change_load(ida.job(), LOAD, kw=3.0), who="Ida", at=NOW, why="kW")
     eve.add_revision(change_load(eve.job(), LOAD, kw=5.5), who="Eve", at=NOW, why="kW")

@@ -1,4 +1,4 @@
-"""The window on a job of the server: handed in aside, others followed live, clashes chosen, the board read."""
+"""The window on a job of the server: followed live, handed in aside, a choice where both changed a part, the board."""
 
 from collections.abc import Callable, Iterator
 from pathlib import Path
@@ -13,7 +13,7 @@ from riktig.core.store import JobFile
 from riktig.demo_job import wash_drum
 from riktig.desk.app import application
 from riktig.desk.server.board_dialog import BoardDialog, keep_server
-from riktig.desk.server.clash_dialog import ClashDialog, part_words
+from riktig.desk.server.both_changed_dialog import BothChangedDialog, part_words
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.server.address import ServerAddress
@@ -118,7 +118,7 @@ def test_without_the_server_work_goes_on_and_is_handed_in_when_it_is_back(
     assert eve.job().loads[0].kw == 3.0
 
 
-def test_a_clash_is_shown_side_by_side_and_settled_in_the_window(
+def test_what_both_changed_is_shown_side_by_side_and_settled_in_the_window(
     window: MainWindow, eve: ServerJob, shop: Address, way: Way
 ) -> None:
     assert window.jobs.open_named(typed(shop()))
@@ -131,8 +131,8 @@ def test_a_clash_is_shown_side_by_side_and_settled_in_the_window(
     let_pass(400)
     line.blockSignals(False)
     window.session.edit("kW", ChangeLoad(LOAD, {"kw": 5.5}))
-    until(lambda: window.findChildren(ClashDialog))
-    (dialog,) = window.findChildren(ClashDialog)
+    until(lambda: window.findChildren(BothChangedDialog))
+    (dialog,) = window.findChildren(BothChangedDialog)
     (path,) = dialog.here
     assert path == f"loads · {LOAD} · kw"
     assert (dialog.here[path].text(), dialog.there[path].text()) == ("5.5", "3.0")
@@ -145,8 +145,8 @@ def test_a_clash_is_shown_side_by_side_and_settled_in_the_window(
     window.session.edit("cable", ChangeLoad(LOAD, {"cable_m": 60.0}))
     both = [path, f"loads · {LOAD} · cable_m"]
 
-    def shown() -> list[ClashDialog]:
-        dialogs = window.findChildren(ClashDialog)
+    def shown() -> list[BothChangedDialog]:
+        dialogs = window.findChildren(BothChangedDialog)
         return [dialog for dialog in dialogs if dialog.isVisible() and list(dialog.here) == both]
 
     until(shown)

@@ -11,7 +11,7 @@ from riktig.core.records.codec import FIRST_DIGEST
 from riktig.core.store import Attachment
 from riktig.server.address import ServerAddress
 from riktig.server.connecting import RefusedError, rights_of, server_errors
-from riktig.server.handing_in import HandedIn, RevisionsClash, hand_in, write_head
+from riktig.server.handing_in import HandedIn, UnmergedRevision, hand_in, write_head
 from riktig.server.outbox import Waiting
 from riktig.server.tables import ATTACHMENT, BENCH, ENTRY, HEAD, JOB, REVISION, STANDING
 
@@ -40,7 +40,7 @@ class Known:
 
 @dataclass(frozen=True, slots=True)
 class News:
-    """What came of an exchange: what the server took, what this bench did not have, and what clashes."""
+    """What came of an exchange: what the server took, what this bench did not have, and what both changed."""
 
     tokens: tuple[str, ...] = ()
     ids: tuple[str, ...] = ()
@@ -48,7 +48,7 @@ class News:
     revisions: tuple[RevisionRow, ...] = ()
     entries: tuple[StoredEntry, ...] = ()
     attachments: tuple[Attachment, ...] = ()
-    clash: RevisionsClash | None = None
+    unmerged: UnmergedRevision | None = None
     rights: frozenset[str] = frozenset()
     merged: tuple[str, ...] = ()
     """Who changed the plan meanwhile, where a revision of this bench was brought together with his."""
@@ -79,8 +79,8 @@ def exchange(
     """Hands in what waits and brings what is new, in one step of the database.
 
     What was handed in before, and whose confirmation was lost, is not handed in twice. A revision made on an older one
-    than the newest is brought together with that where both changed different parts; else it stays, and the clash
-    is said: entries are handed in all the same.
+    than the newest is brought together with that where both changed different parts; else it
+    stays and the parts are named: entries are handed in all the same.
 
     Args:
         engine: The way to the server.
@@ -109,7 +109,7 @@ def exchange(
             tuple(handed.ids),
             tuple(item.name for item in waiting.attachments),
             *_since(db, address.job, known),
-            clash=handed.clash,
+            unmerged=handed.unmerged,
             rights=rights,
             merged=tuple(handed.merged),
         )

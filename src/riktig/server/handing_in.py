@@ -9,26 +9,27 @@ from sqlalchemy.engine import Connection
 
 from riktig.core.records import Record, Signer, StoredEntry, stored
 from riktig.core.records.codec import FIRST_DIGEST
-from riktig.core.store import Clash, dump_job, load_job, merge_jobs
+from riktig.core.store import BothChanged, dump_job, load_job, merge_jobs
 from riktig.core.store.head import RevisionText, head_digest, revision_digest
 from riktig.server.outbox import Waiting, WaitingEntry, WaitingRevision
 from riktig.server.tables import ATTACHMENT, ENTRY, HEAD, REVISION
 
-__all__ = ["HandedIn", "RevisionsClash", "entry_values", "hand_in", "write_head"]
+__all__ = ["HandedIn", "UnmergedRevision", "entry_values", "hand_in", "write_head"]
 
 
 @dataclass(frozen=True, slots=True)
-class RevisionsClash:
+class UnmergedRevision:
     """What was changed here and the newest revision on the server, which changed the same parts otherwise.
 
-    ``waiting`` is the first revision that clashes; ``clashes`` are of all that waits, which is settled at once.
+    ``waiting`` is the first revision that cannot be merged; ``both_changed`` is of all that waits,
+    which is settled at once.
     """
 
     waiting: WaitingRevision
     number: int
     text: str
     who: str
-    clashes: tuple[Clash, ...]
+    both_changed: tuple[BothChanged, ...]
 
 
 @dataclass
@@ -38,7 +39,7 @@ class HandedIn:
     tokens: list[str] = field(default_factory=list)
     ids: list[str] = field(default_factory=list)
     merged: list[str] = field(default_factory=list)
-    clash: RevisionsClash | None = None
+    unmerged: UnmergedRevision | None = None
     numbers: dict[int, int] = field(default_factory=dict)
     """By the number that a revision has at the bench, the one that the server gave it."""
 
@@ -81,7 +82,7 @@ class _Steps:
             elif step.token in known:
                 asked = select(REVISION.c.number).where(REVISION.c.token == step.token)
                 self._took(step, int(self._db.execute(asked).scalar_one()))
-            elif self._handed.clash is None:
+            elif self._handed.unmerged is None:
                 self._take_revision(step)
         if self._rows:
             self._db.execute(insert(ENTRY), self._rows)
@@ -107,9 +108,9 @@ class _Steps:
             base, here, there = (load_job(each, mend=True) for each in (step.base, step.job, newest))
             merged = merge_jobs(base, here, there)
             who = str(self._last["who"])
-            if merged.clashes:  # all that waits is settled at once, so all of it is said
-                whole = merge_jobs(base, load_job(self._end_here, mend=True), there).clashes
-                self._handed.clash = RevisionsClash(step, int(self._last["number"]), newest, who, whole)
+            if merged.both_changed:  # all that waits is settled at once, so all of it is said
+                whole = merge_jobs(base, load_job(self._end_here, mend=True), there).both_changed
+                self._handed.unmerged = UnmergedRevision(step, int(self._last["number"]), newest, who, whole)
                 return
             text = dump_job(merged.job)
             self._handed.merged.append(who)

@@ -194,7 +194,7 @@ class Outbox:
             raise self._unwritable(error) from error
 
     def settle(self, token: str, base_number: int, base: str, job: str) -> None:
-        """A revision that clashed stands on another text now; those made after it are made anew on it by the caller.
+        """A revision stands on another text now, after what both changed was settled.
 
         Args:
             token: Of the revision.

@@ -13,7 +13,7 @@ from riktig.core.store import Attachment, JobFile, Revision, dump_job, load_job
 from riktig.core.store.writing import insert_as_stored, see_that_it_may_be
 from riktig.server.address import ServerAddress
 from riktig.server.exchange import Known, News
-from riktig.server.handing_in import RevisionsClash
+from riktig.server.handing_in import UnmergedRevision
 from riktig.server.outbox import Outbox, Waiting, WaitingRevision
 
 __all__ = ["ServerJob"]
@@ -40,7 +40,7 @@ class ServerJob(JobFile):
         self.address, self.signer = address, signer
         self._outbox = Outbox(outbox_of(path))
         self.waiting: Waiting = self._outbox.waiting()
-        self.clash: RevisionsClash | None = None
+        self.unmerged: UnmergedRevision | None = None
         self._handed_in: list[Record] | None = None
         """The log of the file as it was read once: to read thousands of entries anew takes half a second."""
         self.rights: frozenset[str] | None = None
@@ -172,7 +172,7 @@ class ServerJob(JobFile):
         Raises:
             RiktigError: it could not be written: it comes again with the next exchange.
         """
-        self.rights, self.clash = news.rights, news.clash
+        self.rights, self.unmerged = news.rights, news.unmerged
         fresh = bool(news.revisions or news.entries or news.attachments)
         if fresh:
             self._write(lambda db: insert_as_stored(db, news.revisions, news.entries, news.attachments))
@@ -187,19 +187,19 @@ class ServerJob(JobFile):
         )
 
     def settle(self, job: Job | None) -> None:
-        """Settles the clash: this job instead of those that wait, made on the newest of the server; None drops them.
+        """Settles what both changed: this job, made on the newest of the server, instead of those that wait.
 
         Args:
-            job: What the two were brought together as.
+            job: What the two were brought together as; None leaves the server's as it is.
         """
-        clash = self.clash
-        if clash is None:
+        unmerged = self.unmerged
+        if unmerged is None:
             return
         first, *later = self.waiting.revisions
         self._outbox.take_out([each.token for each in (later if job else (first, *later))], [], [])
         if job:
-            self._outbox.settle(first.token, clash.number, clash.text, dump_job(job))
-        self.waiting, self.clash = self._outbox.waiting(), None
+            self._outbox.settle(first.token, unmerged.number, unmerged.text, dump_job(job))
+        self.waiting, self.unmerged = self._outbox.waiting(), None
 
     def close(self) -> None:
         """Closes the file; what waits is kept for the next time."""

@@ -22,31 +22,31 @@ def with_load(job: Job, load: LoadId, **more: Any) -> Job:
 def test_changes_of_different_loads_come_together() -> None:
     here, there = with_load(BASE, FIRST.id, kw=1.5), with_load(BASE, SECOND.id, name="Second fan")
     merged = merge_jobs(BASE, here, there)
-    assert not merged.clashes
+    assert not merged.both_changed
     assert merged.job.loads[0].kw == 1.5
     assert merged.job.loads[1].name == "Second fan"
 
 
 def test_changes_of_different_fields_of_one_load_come_together() -> None:
     merged = merge_jobs(BASE, with_load(BASE, FIRST.id, kw=1.5), with_load(BASE, FIRST.id, cable_m=33.0))
-    assert not merged.clashes
+    assert not merged.both_changed
     assert (merged.job.loads[0].kw, merged.job.loads[0].cable_m) == (1.5, 33.0)
 
 
-def test_one_field_changed_by_both_clashes_and_is_shown_side_by_side() -> None:
+def test_one_field_changed_by_both_is_shown_side_by_side() -> None:
     here, there = with_load(BASE, FIRST.id, kw=1.5), with_load(BASE, FIRST.id, kw=2.2)
     merged = merge_jobs(BASE, here, there)
-    (clash,) = merged.clashes
-    assert (clash.path, clash.here, clash.there) == (f"loads · {FIRST.id} · kw", "1.5", "2.2")
+    (unmerged,) = merged.both_changed
+    assert (unmerged.path, unmerged.here, unmerged.there) == (f"loads · {FIRST.id} · kw", "1.5", "2.2")
     assert merged.job.loads[0].kw == 2.2
-    settled = merge_jobs(BASE, here, there, keep=[clash.path])
-    assert not settled.clashes
+    settled = merge_jobs(BASE, here, there, keep=[unmerged.path])
+    assert not settled.both_changed
     assert settled.job.loads[0].kw == 1.5
 
 
-def test_a_load_changed_here_and_removed_there_clashes() -> None:
+def test_a_load_changed_here_and_removed_there_is_named() -> None:
     merged = merge_jobs(BASE, with_load(BASE, FIRST.id, kw=1.5), remove_load(BASE, FIRST.id))
-    assert any(str(FIRST.id) in clash.path for clash in merged.clashes)
+    assert any(str(FIRST.id) in unmerged.path for unmerged in merged.both_changed)
 
 
 def test_a_load_removed_by_both_is_gone() -> None:
@@ -57,7 +57,7 @@ def test_a_load_removed_by_both_is_gone() -> None:
 def test_loads_added_on_both_sides_under_one_name_are_not_melted_into_one() -> None:
     here, there = (with_names_recorded(add_load(BASE, name=name, kw=kw)) for name, kw in (("Pump", 1.1), ("Fan", 3.0)))
     merged = merge_jobs(BASE, here, there)
-    assert merged.clashes
+    assert merged.both_changed
 
 
 def test_no_tag_stands_twice_after_both_gave_some() -> None:
@@ -87,7 +87,7 @@ def test_every_change_of_one_side_alone_is_in_the_result(
 ) -> None:
     here, there = changed(mine), changed(theirs)
     merged = merge_jobs(BASE, here, there)
-    paths = {clash.path for clash in merged.clashes}
+    paths = {unmerged.path for unmerged in merged.both_changed}
     for base, first, last, result in zip(BASE.loads, here.loads, there.loads, merged.job.loads, strict=True):
         for name in ("kw", "cable_m", "name"):
             was, one, other = (getattr(load, name) for load in (base, first, last))
@@ -95,4 +95,4 @@ def test_every_change_of_one_side_alone_is_in_the_result(
                 assert f"loads · {base.id} · {name}" in paths
             else:
                 assert getattr(result, name) == (one if one != was else other)
-    assert merge_jobs(BASE, there, here).clashes == () if not paths else True
+    assert {part.path for part in merge_jobs(BASE, there, here).both_changed} == paths

@@ -3,7 +3,7 @@ from .job_file import JobFile, Revision
 from .job_json import dump_job, load_job
 from .json_schema import job_schema
 from .keys import signer_of
-from .merge_jobs import Clash, Merged, merge_jobs
+from .merge_jobs import BothChanged, Merged, merge_jobs
 from .practice_file import keep_user_practice, user_practice
 from .rung_file import RUNG_FORMAT, WrittenCircuit, dump_rungs, load_rungs
 from .schema import APPLICATION_ID, FORMAT, SCHEMA
@@ -16,7 +16,7 @@ __all__ = [
     "RUNG_FORMAT",
     "SCHEMA",
     "Attachment",
-    "Clash",
+    "BothChanged",
     "Importer",
     "JobFile",
     "Merged",

@@ -10,7 +10,7 @@ from riktig.core.job import Job
 from riktig.core.schematic import with_names_recorded
 from riktig.core.store.job_json import dump_job, load_job
 
-__all__ = ["Clash", "Merged", "merge_jobs"]
+__all__ = ["BothChanged", "Merged", "merge_jobs"]
 
 Plain: TypeAlias = bool | int | float | str | list["Plain"] | dict[str, "Plain"] | None
 
@@ -20,7 +20,7 @@ _NAMES = (
 )  # fmt: skip
 """By which field the elements of a list are known again, the first that they have."""
 _IN_ORDER = ("changes", "path", "steps", "lines", "was", "chains", "cores", "terminals", "marks", "pins")
-"""Lists that mean something as a whole: changed by both, they clash."""
+"""Lists that mean something as a whole: changed by both, they stand side by side."""
 _GIVEN = (("tags",), ("numbers",), ("printed",))
 """What Riktig gives by itself: what one gave and the other gave away already is given anew."""
 
@@ -33,7 +33,7 @@ class _JobText(msgspec.Struct):
 
 
 @dataclass(frozen=True, slots=True)
-class Clash:
+class BothChanged:
     """One part that both changed: its path, such as “loads · c3 · kw”, and what it is in each, as JSON."""
 
     path: str
@@ -43,10 +43,10 @@ class Clash:
 
 @dataclass(frozen=True, slots=True)
 class Merged:
-    """The job with what both changed, and what they clash in; there it has what stands “there”."""
+    """The job with what both changed, and what both changed otherwise; there it has what stands “there”."""
 
     job: Job
-    clashes: tuple[Clash, ...] = ()
+    both_changed: tuple[BothChanged, ...] = ()
 
 
 def merge_jobs(base: Job, here: Job, there: Job, keep: Collection[str] = ()) -> Merged:
@@ -56,10 +56,10 @@ def merge_jobs(base: Job, here: Job, there: Job, keep: Collection[str] = ()) -> 
         base: The job that both were made of.
         here: What one made of it.
         there: What the other made of it.
-        keep: Paths of clashes that are settled for “here”.
+        keep: Paths of parts that are settled for “here”.
 
     Raises:
-        RiktigError: what comes out cannot be a job, although the parts do not clash.
+        RiktigError: what comes out cannot be a job, although no part was changed by both.
     """
     merge = _Merge(frozenset(keep))
     old, mine, theirs = (msgspec.json.decode(dump_job(job), type=_JobText) for job in (base, here, there))
@@ -67,13 +67,13 @@ def merge_jobs(base: Job, here: Job, there: Job, keep: Collection[str] = ()) -> 
     if isinstance(whole, dict):
         _without_twice(whole, theirs.job)
     job = with_names_recorded(load_job(msgspec.json.encode({"format": theirs.format, "job": whole}).decode()))
-    return Merged(job, tuple(merge.clashes))
+    return Merged(job, tuple(merge.both_changed))
 
 
 @dataclass
 class _Merge:
     keep: frozenset[str]
-    clashes: list[Clash] = field(default_factory=list)
+    both_changed: list[BothChanged] = field(default_factory=list)
 
     def both(self, base: Plain, here: Plain, there: Plain, path: tuple[str, ...]) -> Plain:
         """A value with what both changed."""
@@ -93,13 +93,13 @@ class _Merge:
             merged = self._lists(base if isinstance(base, list) else [], here, there, path)
             if merged is not None:
                 return merged
-        return self._clash(path, here, there)
+        return self._side_by_side(path, here, there)
 
-    def _clash(self, path: tuple[str, ...], here: Plain, there: Plain) -> Plain:
+    def _side_by_side(self, path: tuple[str, ...], here: Plain, there: Plain) -> Plain:
         words = " · ".join(path)
         if words in self.keep:
             return here
-        self.clashes.append(Clash(words, _shown(here), _shown(there)))
+        self.both_changed.append(BothChanged(words, _shown(here), _shown(there)))
         return there
 
     def _lists(self, base: list[Plain], here: Plain, there: Plain, path: tuple[str, ...]) -> Plain:

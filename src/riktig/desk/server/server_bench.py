@@ -12,7 +12,7 @@ from riktig.desk.session import Session
 if TYPE_CHECKING:
     from riktig.desk.server.line import Line
     from riktig.server.exchange import News, Standing
-    from riktig.server.handing_in import RevisionsClash
+    from riktig.server.handing_in import UnmergedRevision
     from riktig.server.server_job import ServerJob
 
 __all__ = ["ServerBench"]
@@ -31,8 +31,8 @@ class ServerBench(QObject):
         parent: What it lives with.
     """
 
-    clashed = Signal(object)
-    """Two changed the same part: a ``RevisionsClash``."""
+    unmerged = Signal(object)
+    """Two changed the same part: a ``UnmergedRevision``."""
     stands = Signal()
     """``words`` changed."""
 
@@ -123,8 +123,8 @@ class ServerBench(QObject):
         elif back:
             session.say("The server is back; what waited here is handed in.")
         self._say("", _words_of(job))
-        if news.clash is not None:
-            self._ask_about(news.clash)
+        if news.unmerged is not None:
+            self._ask_about(news.unmerged)
         elif self._once_more or job.waiting:
             self.ask()
 
@@ -141,33 +141,33 @@ class ServerBench(QObject):
         self.words = ", ".join(filter(None, (words, "the server cannot be reached" if trouble else "")))
         self.stands.emit()
 
-    def _ask_about(self, clash: "RevisionsClash") -> None:
-        """Asks once for each clash; who wants to settle it later is not asked again at every tick."""
-        asked = (clash.number, clash.clashes)
+    def _ask_about(self, unmerged: "UnmergedRevision") -> None:
+        """Asks once for each; who wants to settle it later is not asked again at every tick."""
+        asked = (unmerged.number, unmerged.both_changed)
         if asked != self._asked:
             self._asked = asked
-            self.clashed.emit(clash)
+            self.unmerged.emit(unmerged)
 
-    def settle(self, clash: "RevisionsClash", keep: list[str]) -> None:
-        """Settles a clash and hands in what comes out.
+    def settle(self, unmerged: "UnmergedRevision", keep: list[str]) -> None:
+        """Settles what both changed and hands in what comes out.
 
         Args:
-            clash: The clash.
+            unmerged: What cannot be merged.
             keep: The paths of the parts that stay as they are here; the others become as they are there.
         """
         job = self._job
-        if job is None or job.clash is not clash:
+        if job is None or job.unmerged is not unmerged:
             return
         from riktig.core.store import load_job, merge_jobs  # late, as above
 
-        there = load_job(clash.text, mend=True)
+        there = load_job(unmerged.text, mend=True)
         try:
-            both = merge_jobs(load_job(clash.waiting.base, mend=True), job.job(), there, keep)
+            both = merge_jobs(load_job(unmerged.waiting.base, mend=True), job.job(), there, keep)
         except RiktigError as error:
             self.session.say(f"Both together make no job: {error}", wrong=True)
             return
-        shown = {part.path for part in clash.clashes}
-        if any(part.path not in shown for part in both.clashes):  # the plan was changed while it was asked
+        shown = {part.path for part in unmerged.both_changed}
+        if any(part.path not in shown for part in both.both_changed):  # the plan was changed while it was asked
             self._asked = None
             self.ask()
             return
@@ -199,5 +199,5 @@ def _words_of(job: "ServerJob") -> str:
     parts = [f"{entries} {'entry' if entries == 1 else 'entries'}"] * bool(entries)
     parts += [f"{revisions} {'change' if revisions == 1 else 'changes'} of the plan"] * bool(revisions)
     count = entries + revisions
-    clash = ", both changed the same part" if job.clash else ""
-    return f"{' and '.join(parts)} {'waits' if count == 1 else 'wait'} to be handed in{clash}" if count else ""
+    unmerged = ", both changed the same part" if job.unmerged else ""
+    return f"{' and '.join(parts)} {'waits' if count == 1 else 'wait'} to be handed in{unmerged}" if count else ""

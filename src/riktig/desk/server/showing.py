@@ -11,26 +11,26 @@ from riktig.desk.session import Session
 if TYPE_CHECKING:
     from riktig.server.address import ServerAddress
 
-__all__ = ["show_board", "show_clash"]
+__all__ = ["show_board", "show_unmerged"]
 
 
-def show_clash(bench: ServerBench, clash: object, parent: QWidget) -> QDialog | None:
-    """Shows what both changed side by side, in place of what is shown of an earlier clash.
+def show_unmerged(bench: ServerBench, unmerged: object, parent: QWidget) -> QDialog | None:
+    """Shows what both changed side by side, in place of what is shown of an earlier revision.
 
     Args:
         bench: What settles it.
-        clash: A ``RevisionsClash``.
+        unmerged: A ``UnmergedRevision``.
         parent: What it stands over.
     """
-    from riktig.desk.server.clash_dialog import ClashDialog  # late: seldom needed
-    from riktig.server.handing_in import RevisionsClash
+    from riktig.desk.server.both_changed_dialog import BothChangedDialog  # late: seldom needed
+    from riktig.server.handing_in import UnmergedRevision
 
-    if not isinstance(clash, RevisionsClash):
+    if not isinstance(unmerged, UnmergedRevision):
         return None
-    for shown in parent.findChildren(ClashDialog):
+    for shown in parent.findChildren(BothChangedDialog):
         shown.reject()
         shown.deleteLater()
-    dialog = ClashDialog(clash, bench.session.job, lambda keep: bench.settle(clash, keep), parent)
+    dialog = BothChangedDialog(unmerged, bench.session.job, lambda keep: bench.settle(unmerged, keep), parent)
     dialog.open()
     return dialog
 

@@ -17,7 +17,7 @@ from riktig.core.wiring import mini_plate
 from riktig.desk.background import Work
 from riktig.desk.following import Follower
 from riktig.desk.photos import shown_photo
-from riktig.desk.server import ServerBench, show_clash
+from riktig.desk.server import ServerBench, show_unmerged
 from riktig.desk.session import Session
 from riktig.desk.shell.arrivals import Arrivals
 from riktig.desk.shell.change_order import lost_words, print_change_order
@@ -110,7 +110,7 @@ class MainWindow(QMainWindow):
         session = self.session
         self.follower = Follower(session, self)
         self.server = ServerBench(session, self)
-        self.server.clashed.connect(self._show_clash)
+        self.server.unmerged.connect(self._show_unmerged)
         self.server.stands.connect(self._show_kept)
         session.changed.connect(self._changed)
         session.records_changed.connect(self._records_changed)
@@ -299,9 +299,9 @@ class MainWindow(QMainWindow):
         parts = filter(None, (self.server.words, doing))
         self.drawer.show_kept(bool(self.session.unwritten), "".join(f"  ·  {part}" for part in parts))
 
-    def _show_clash(self, clash: object) -> None:
+    def _show_unmerged(self, unmerged: object) -> None:
         """Two changed the same part: somebody chooses."""
-        show_clash(self.server, clash, self)
+        show_unmerged(self.server, unmerged, self)
 
     def _show_waiting(self) -> None:
         """Wires, rules and tests are worked out aside: what is on the screen is of the job as it was."""

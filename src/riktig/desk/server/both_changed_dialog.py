@@ -21,39 +21,39 @@ from riktig.core.job import Job
 from riktig.desk.widgets import plain_label
 
 if TYPE_CHECKING:
-    from riktig.server.handing_in import RevisionsClash
+    from riktig.server.handing_in import UnmergedRevision
 
-__all__ = ["ClashDialog", "part_words"]
+__all__ = ["BothChangedDialog", "part_words"]
 
 MOST_SHOWN = 60
 """Letters of a value that are shown."""
 
 
-class ClashDialog(QDialog):
+class BothChangedDialog(QDialog):
     """A row for each part that both changed: what it is, how it is here, how it is there; one of the two is chosen.
 
     Args:
-        clash: What clashes.
+        unmerged: What cannot be merged.
         job: The job at this bench, for names.
         settle: Called with the paths of the parts that stay as they are here.
         parent: What it stands over.
     """
 
     def __init__(
-        self, clash: "RevisionsClash", job: Job, settle: Callable[[list[str]], None], parent: QWidget | None = None
+        self, unmerged: "UnmergedRevision", job: Job, settle: Callable[[list[str]], None], parent: QWidget | None = None
     ) -> None:
         super().__init__(parent)
         self.setWindowTitle("Both changed the same part")
         self.setObjectName("paper")
-        self._clash, self._settle = clash, settle
-        who = clash.who or "somebody"
+        self._settle = settle
+        who = unmerged.who or "somebody"
         self.here: dict[str, QRadioButton] = {}
         self.there: dict[str, QRadioButton] = {}
         grid = QGridLayout()
         grid.setHorizontalSpacing(18)
         for column, text in enumerate(("Part", "Here", f"On the server, by {who}")):
             grid.addWidget(plain_label(text, "second"), 0, column)
-        for row, part in enumerate(clash.clashes, 1):
+        for row, part in enumerate(unmerged.both_changed, 1):
             words = part_words(part.path, job)
             grid.addWidget(plain_label(words, wraps=True), row, 0)
             group = QButtonGroup(self)
@@ -66,7 +66,7 @@ class ClashDialog(QDialog):
                 side[part.path] = button
             self.there[part.path].setChecked(True)
         grid.setColumnStretch(0, 1)
-        grid.setRowStretch(len(clash.clashes) + 1, 1)
+        grid.setRowStretch(len(unmerged.both_changed) + 1, 1)
         rows = QWidget()
         rows.setLayout(grid)
         scroll = QScrollArea()
