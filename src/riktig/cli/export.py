@@ -7,7 +7,7 @@ import sys
 from riktig.cli.files import read_job
 from riktig.cli.words import now_text
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import Issue, export_all, file_stem, write_house_exports
+from riktig.core.exports import Issue, export_all, file_stem, photos_in, write_house_exports
 from riktig.core.handover import last_issue, write_change_sheet
 from riktig.core.store import dump_whole
 
@@ -19,7 +19,8 @@ def export(arguments: argparse.Namespace) -> int:
     plan, file = read_job(arguments.file)
     whole = dump_whole(file, indent=True)
     made, who = now_text()[:10], getpass.getuser()
-    for path in export_all(plan, file.records(), arguments.folder, issue=Issue(made, who, whole, arguments.bom)):
+    issued = Issue(made, who, whole, arguments.bom, photos_in(file))
+    for path in export_all(plan, file.records(), arguments.folder, issue=issued):
         print(path)
     issue = last_issue(file.records())
     if issue and issue.facts.document:

@@ -15,6 +15,7 @@ from tests.core.handover.complete import as_log, drum
 from tests.shared_plan import plan_for
 
 from riktig.core.errors import RiktigError
+from riktig.core.exports import photos_named
 from riktig.core.geometry import Drawing, Line, Poly, Text
 from riktig.core.handover import (
     MANIFEST,
@@ -29,7 +30,6 @@ from riktig.core.handover import (
     issue_entry,
     issues_of,
     next_letter,
-    photos_named,
     photos_of,
     write_change_sheet,
     write_pack,

@@ -11,6 +11,7 @@ from .pdf import Page, PaperSheet, SetHead, fitting_scale
 from .pdf_archival import as_archival
 from .pdf_document import PaperTexts, write_document, write_set
 from .pdf_front import Cover
+from .photo_pages import photo_pages, photos_in, photos_named
 from .purchasing import purchase_summary
 from .record import build_record, measured_record, metal_record, test_record
 from .renaming import Renaming, number_changes, tag_changes
@@ -67,6 +68,9 @@ __all__ = [
     "missing_glyphs",
     "number_changes",
     "overview",
+    "photo_pages",
+    "photos_in",
+    "photos_named",
     "plate_parts",
     "purchase_summary",
     "run_panel_script",

@@ -1,9 +1,9 @@
 """All papers of a job into one folder."""
 
 import tempfile
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from contextlib import suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import partial
 from pathlib import Path
 
@@ -29,6 +29,7 @@ from riktig.core.exports.paper_sets import (
 from riktig.core.exports.pdf import Page, SetHead
 from riktig.core.exports.pdf import PaperSheet as Paper
 from riktig.core.exports.pdf_document import write_document, write_set
+from riktig.core.exports.photo_pages import photo_pages
 from riktig.core.exports.record import (
     build_record,
     inspection_record,
@@ -75,6 +76,8 @@ class Issue:
     whole: str = ""
     marked: bool = False
     """Whether CSV files begin with the mark by which some spreadsheets know UTF-8."""
+    photos: Mapping[str, bytes] = field(default_factory=dict)
+    """The JPEG files of the photos that are printed, by the names that the job file gives them."""
 
 
 def export_all(
@@ -114,7 +117,7 @@ def export_all(
         with tempfile.TemporaryDirectory(prefix=".riktig-papers-", dir=_place_beside(folder)) as name:
             made_in = Path(name)
             head = head_of(evaluation.document, issue.made, issue.drawn)
-            names = _write_all(evaluation, tuple(records), made_in, head, progress, marked=issue.marked)
+            names = _write_all(evaluation, tuple(records), made_in, head, progress, issue)
             names.append(_write_json(evaluation, made_in, issue.whole))
             return _moved(made_in, folder, names)
     except OSError as error:
@@ -139,13 +142,7 @@ def _moved(made_in: Path, folder: Path, names: list[str]) -> list[Path]:
 
 
 def _write_all(
-    evaluation: Evaluation[Job],
-    kept: tuple[Record, ...],
-    folder: Path,
-    head: SetHead,
-    progress: Progress,
-    *,
-    marked: bool,
+    evaluation: Evaluation[Job], kept: tuple[Record, ...], folder: Path, head: SetHead, progress: Progress, issue: Issue
 ) -> list[str]:
     """Writes every paper into a folder of its own and returns their names."""
     job = evaluation.document
@@ -174,7 +171,8 @@ def _write_all(
         )
     ]
     tables = [*(schedule(name, evaluation) for name in WRITTEN), *records_of]
-    drawings = drawings_of(evaluation)
+    photos = (("photos", page) for page in photo_pages(kept, issue.photos, paper))
+    drawings = [*drawings_of(evaluation), *photos]
     (folder / "csv").mkdir()
     for number, reader in enumerate((None, *Reader)):
         name = f"{stem}_{'papers' if reader is None else f'for_the_{reader.value}'}.pdf"
@@ -192,9 +190,9 @@ def _write_all(
         write_set(file(f"{stem}_plate_{sheet.value}.pdf"), head, (plate_page(evaluation, sheet),), ())
     write_xlsx(file(f"{stem}_schedules.xlsx"), tables, head)
     for table in tables:
-        file(f"csv/{table.name.replace(' ', '_')}.csv").write_text(as_csv(table, marked=marked), encoding="utf-8")
+        file(f"csv/{table.name.replace(' ', '_')}.csv").write_text(as_csv(table, marked=issue.marked), encoding="utf-8")
     for table in label_files(evaluation):
-        file(f"csv/{table.name.replace(' ', '_')}.csv").write_text(as_csv(table, marked=marked), encoding="utf-8")
+        file(f"csv/{table.name.replace(' ', '_')}.csv").write_text(as_csv(table, marked=issue.marked), encoding="utf-8")
     for what, drawing in (("plate", evaluation.get(PLATE_DRAWING)), ("door", evaluation.get(DOOR_DRAWING))):
         progress.step(0.85, what)
         style = DxfStyle(Point(RULER, RULER), block_names(evaluation))

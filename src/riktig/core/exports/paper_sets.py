@@ -70,7 +70,7 @@ _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
             "entries", "work", "metal record", "measured record", "work record", "build record", "change record",
             "note record", "inspection record",
         }),
-        ("plate", "door", "gland", "side", "strips"),
+        ("plate", "door", "gland", "side", "strips", "photos"),
     ),
     Reader.TESTER: (
         frozenset({"behaviour", "returns", "live", "restart", "transfers", "box", "tests", "io", "nets", "test record",
@@ -99,7 +99,7 @@ _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
             "findings", "clauses", "verification", "test record", "live record", "judgement record",
             "inspection record", "change record", "handover record",
         }),
-        ("sheets", "plate", "door", "rating"),
+        ("sheets", "plate", "door", "rating", "photos"),
     ),
 }  # fmt: skip
 """The lists and the drawings of each reader."""

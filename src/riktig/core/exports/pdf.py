@@ -3,15 +3,27 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import Enum
+from io import BytesIO
 from pathlib import Path
 from typing import Any
 
 from riktig.core.exports.fonts import FACES, registered, runs_of
 from riktig.core.exports.inks import rgb
 from riktig.core.exports.schedule_model import Schedule
-from riktig.core.geometry import CAPITAL, Align, Arc, Circle, Drawing, Face, Line, Poly, Shape, Text
+from riktig.core.geometry import CAPITAL, Align, Arc, Circle, Drawing, Face, Line, Poly, Rect, Shape, Text
 
-__all__ = ["MM", "Page", "PaperSheet", "PdfPen", "SetHead", "fitting_scale", "page_size", "room_of", "write_shapes"]
+__all__ = [
+    "MM",
+    "Page",
+    "PaperSheet",
+    "PdfPen",
+    "PlacedPhoto",
+    "SetHead",
+    "fitting_scale",
+    "page_size",
+    "room_of",
+    "write_shapes",
+]
 
 MM = 72 / 25.4
 MARGIN, HEAD, FOOT = 12.0, 8.0, 20.0
@@ -64,6 +76,14 @@ class PaperSheet(Enum):
 
 
 @dataclass(frozen=True, slots=True)
+class PlacedPhoto:
+    """A photo on a drawing: the room it is to fill as far as its shape lets it, mm, and the JPEG file."""
+
+    room: Rect
+    jpeg: bytes
+
+
+@dataclass(frozen=True, slots=True)
 class Page:
     """A drawing on a page; ``to_scale``: only at a standard scale, with a check line.
 
@@ -79,6 +99,8 @@ class Page:
     as_it_is: bool = False
     whole: bool = False
     """The drawing is the paper itself, edge to edge: a sheet of labels, without a head or a title block."""
+    photos: tuple[PlacedPhoto, ...] = ()
+    """Photos on the drawing."""
 
 
 def room_of(size: tuple[float, float]) -> tuple[float, float]:
@@ -155,6 +177,17 @@ class PdfPen:
         for mark in shapes:
             self._mark(mark)
         self.canvas.restoreState()
+
+    def photo(self, photo: PlacedPhoto, x: float, y: float, scale: float = 1.0) -> None:
+        """A photo of a drawing whose upper left corner lies at a place, as large as its room lets it."""
+        from reportlab.lib.utils import ImageReader
+
+        picture = ImageReader(BytesIO(photo.jpeg))
+        wide, high = picture.getSize()
+        room = photo.room
+        share = min(room.width / wide, room.height / high) * scale * MM
+        left, top = (x + room.x * scale) * MM, (y - room.y * scale) * MM
+        self.canvas.drawImage(picture, left, top - high * share, wide * share, high * share)
 
     def text(self, text: Text) -> None:
         """A text whose place is in mm from the page's lower left, its turn left out."""

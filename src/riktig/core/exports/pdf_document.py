@@ -14,6 +14,7 @@ from riktig.core.exports.pdf import (
     Page,
     PaperSheet,
     PdfPen,
+    PlacedPhoto,
     SetHead,
     fitting_scale,
     new_canvas,
@@ -189,6 +190,8 @@ class _Document:
             shapes = legible(shapes, LEAST_ON_PAPER / scale, around).shapes
         top = size[1] - MARGIN - HEAD
         sheet.draws.append(lambda pen: pen.marks(shapes, MARGIN, top, scale))
+        for photo in page.photos:
+            sheet.draws.append(partial(_draw_photo, photo, MARGIN, top, scale))
         if page.to_scale:
             sheet.draws.append(_check_line)
         if page.parts:
@@ -312,6 +315,10 @@ def _put(table: Any, x: float, top: float, width: float, pen: PdfPen) -> None:
     """Draws a table whose upper left corner lies at a place, mm from the page's lower left."""
     _, height = table.wrapOn(pen.canvas, width * MM, 1e6)
     table.drawOn(pen.canvas, x * MM, top * MM - height)
+
+
+def _draw_photo(photo: PlacedPhoto, x: float, y: float, scale: float, pen: PdfPen) -> None:
+    pen.photo(photo, x, y, scale)
 
 
 def _check_line(pen: PdfPen) -> None:

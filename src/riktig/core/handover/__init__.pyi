@@ -14,17 +14,7 @@ from .issues import (
 )
 from .job_index import FoundJob, JobIndex
 from .missing import Missing, MissingFor, missing_of, missing_words
-from .pack import (
-    MANIFEST,
-    PACK_FORMAT,
-    PackContents,
-    PackReport,
-    check_pack,
-    evidence_files,
-    photos_named,
-    photos_of,
-    write_pack,
-)
+from .pack import MANIFEST, PACK_FORMAT, PackContents, PackReport, check_pack, evidence_files, photos_of, write_pack
 from .site import SiteState, site_entry, site_states
 
 __all__ = [
@@ -60,7 +50,6 @@ __all__ = [
     "next_letter",
     "papers_are_of_now",
     "papers_entry",
-    "photos_named",
     "photos_of",
     "site_entry",
     "site_states",

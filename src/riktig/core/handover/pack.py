@@ -6,17 +6,17 @@ import zipfile
 import zlib
 from collections.abc import Iterable, Mapping, Sequence
 from contextlib import suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path, PurePosixPath
 
 import msgspec
 
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import Issue, as_archival, export_all
+from riktig.core.exports import Issue, as_archival, export_all, photos_named
 from riktig.core.handover.issues import issues_of
 from riktig.core.job import Job
-from riktig.core.records import PhotoKept, Record, taken_back
+from riktig.core.records import Record
 from riktig.core.store import JobFile, load_job
 from riktig.core.work import Progress
 
@@ -27,7 +27,6 @@ __all__ = [
     "PackReport",
     "check_pack",
     "evidence_files",
-    "photos_named",
     "photos_of",
     "write_pack",
 ]
@@ -104,23 +103,6 @@ class PackReport:
         return not self.faults
 
 
-def photos_named(records: Iterable[Record]) -> tuple[str, ...]:
-    """The attachments that hold photos which still count, by their names in the job file.
-
-    Args:
-        records: The log, oldest first.
-    """
-    log = tuple(records)
-    gone = taken_back(log)
-    return tuple(
-        dict.fromkeys(
-            record.facts.file
-            for record in log
-            if isinstance(record.facts, PhotoKept) and record.id not in gone and record.facts.file
-        )
-    )
-
-
 def photos_of(file: JobFile, records: Iterable[Record]) -> dict[str, bytes]:
     """The photos that the record names, by their names.
 
@@ -161,7 +143,8 @@ def evidence_files(
     """
     files = {f"photos/{name}": body for name, body in photos.items()}
     with tempfile.TemporaryDirectory(prefix="riktig-pack-") as folder:
-        for paper in export_all(evaluation, records, Path(folder), issue=issue, progress=progress):
+        printed = replace(issue, photos=photos)
+        for paper in export_all(evaluation, records, Path(folder), issue=printed, progress=progress):
             name, body = paper.relative_to(folder).as_posix(), paper.read_bytes()
             place = "job" if name.endswith("_job.json") else "papers"
             files[f"{place}/{name}"] = as_archival(body) if paper.suffix == ".pdf" else body

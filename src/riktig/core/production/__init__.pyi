@@ -6,6 +6,7 @@ from .change_orders import (
     OpenRedLine,
     change_orders,
     change_subject,
+    done_again,
     next_change,
     red_lines,
 )
@@ -106,6 +107,7 @@ __all__ = [
     "closed_for",
     "criticals_of",
     "days_done",
+    "done_again",
     "draw_change",
     "draw_hours",
     "draw_numbers",

@@ -3,7 +3,24 @@
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from riktig.core.records import ChangeClosed, ChangeOpened, Record, RedLine, RedLineAnswered, taken_back
+from riktig.core.records import (
+    ChangeClosed,
+    ChangeOpened,
+    ContactRead,
+    HoleDone,
+    NewRecord,
+    Operation,
+    PartMounted,
+    PartReceived,
+    PieceCut,
+    Record,
+    RedLine,
+    RedLineAnswered,
+    TakenBack,
+    TaskDone,
+    WireDone,
+    taken_back,
+)
 
 __all__ = [
     "ACCEPTED",
@@ -12,6 +29,7 @@ __all__ = [
     "OpenRedLine",
     "change_orders",
     "change_subject",
+    "done_again",
     "next_change",
     "red_lines",
 ]
@@ -98,3 +116,30 @@ def red_lines(records: Iterable[Record]) -> tuple[OpenRedLine, ...]:
         for record in kept
         if isinstance(record.facts, RedLine)
     )
+
+
+_DONE = (TaskDone, PartMounted, PartReceived, ContactRead, HoleDone, PieceCut)
+"""What a task of any stage is ticked with."""
+
+
+def done_again(subject: str, records: Iterable[Record], why: str) -> list[NewRecord]:
+    """What takes the landings and the tightening of a wire back, or a task, so that it is done again as drawn.
+
+    Args:
+        subject: What the red-line is about.
+        records: The log, oldest first.
+        why: Why it was rejected.
+    """
+    records = tuple(records)
+    gone = {record.corrects for record in records if record.corrects}
+    again = (Operation.LANDED_START, Operation.LANDED_END, Operation.TIGHTENED)
+    entries: list[NewRecord] = []
+    for record in records:
+        facts = record.facts
+        if record.subject != subject or record.id in gone:
+            continue
+        if isinstance(facts, WireDone) and facts.operation in again:
+            entries.append(NewRecord(subject, TakenBack(facts.operation.words, f"red-line rejected: {why}"), record.id))
+        elif isinstance(facts, _DONE):
+            entries.append(NewRecord(subject, TakenBack("done", f"red-line rejected: {why}"), record.id))
+    return entries

@@ -31,13 +31,13 @@ from riktig.core.production import (
     REJECTED,
     ChangeOrder,
     OpenRedLine,
-    Operation,
     change_orders,
+    done_again,
     draw_change,
     next_change,
     red_lines,
 )
-from riktig.core.records import ChangeClosed, ChangeOpened, NewRecord, Record, RedLineAnswered, TakenBack, WireDone
+from riktig.core.records import ChangeClosed, ChangeOpened, NewRecord, RedLineAnswered, TakenBack
 from riktig.core.views import ChangeLine, ChangeWork, change_paper, change_work
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
@@ -355,7 +355,7 @@ class ChangePage(QWidget):
             return False
         entries = [NewRecord(red.record.subject, RedLineAnswered(answer, red.record.id, why))]
         if answer == REJECTED:
-            entries += _landings_back(red.record.subject, session.records, why)
+            entries += done_again(red.record.subject, session.records, why)
         done = session.record_all(entries)
         self.refresh()
         return done
@@ -375,20 +375,6 @@ class ChangePage(QWidget):
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""
         self.view.set_theme(theme)
-
-
-def _landings_back(subject: str, records: tuple[Record, ...], why: str) -> list[NewRecord]:
-    """What takes the landings and the tightening of a wire back, so that they are done again as drawn."""
-    gone = {record.corrects for record in records if record.corrects}
-    again = (Operation.LANDED_START, Operation.LANDED_END, Operation.TIGHTENED)
-    return [
-        NewRecord(subject, TakenBack(record.facts.operation.words, f"red-line rejected: {why}"), record.id)
-        for record in records
-        if record.subject == subject
-        and record.id not in gone
-        and isinstance(record.facts, WireDone)
-        and record.facts.operation in again
-    ]
 
 
 def _button(text: str, tip: str, done: Callable[[], None]) -> QPushButton:

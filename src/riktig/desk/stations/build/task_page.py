@@ -30,7 +30,7 @@ from riktig.core.production import (
     panel_now,
     shown_for,
 )
-from riktig.core.records import NewRecord, TakenBack
+from riktig.core.records import NewRecord, RedLine, TakenBack
 from riktig.core.schematic import NAMES
 from riktig.core.terminals import STRIPS, draw_blocks
 from riktig.core.views import notes_on, photos_of
@@ -92,6 +92,10 @@ class TaskPage(QWidget):
         self.photo.setToolTip("Keeps a photo of what this task is about, with who and when")
         self.photo.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.photo.clicked.connect(lambda _=False: self.ask_photo())
+        self.red = QPushButton("Red-line …")
+        self.red.setToolTip("Notes that this is built otherwise than drawn; the planner accepts or rejects it")
+        self.red.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.red.clicked.connect(lambda _=False: self.ask_red_line())
         self.note = QPushButton("Note …")
         self.note.setToolTip("Keeps a note on what this task is about, with who and when")
         self.note.setFocusPolicy(Qt.FocusPolicy.TabFocus)
@@ -126,7 +130,7 @@ class TaskPage(QWidget):
         words.addWidget(self.entry)
         words.addWidget(self.done)
         words.addWidget(self.back)
-        words.addLayout(row_of((self.photo, self.note, None)))
+        words.addLayout(row_of((self.photo, self.note, self.red, None)))
         low.addLayout(words, 2)
         low.addWidget(self.view, 3)
         column.addLayout(low, 1)
@@ -282,6 +286,23 @@ class TaskPage(QWidget):
         text, done = QInputDialog.getMultiLineText(self, "Note", "What is to be known of it?")
         if done:
             self.keep_note(text)
+
+    def ask_red_line(self) -> None:
+        """Asks how the task at hand was built."""
+        task = self.task
+        if task is None:
+            return
+        built, given = QInputDialog.getText(self, "Red-line", f"How was {task.task.title} built instead?")
+        if given:
+            self.note_red_line(built)
+
+    def note_red_line(self, built: str) -> bool:
+        """Notes that the task at hand is built otherwise than drawn; whether that is in the record."""
+        task = self.task
+        if task is None or not built.strip():
+            return False
+        drawn = "; ".join(task.task.how) or task.task.title
+        return self.session.record(task.task.subject, RedLine(task.task.title, drawn, built.strip()))
 
     def keep_note(self, text: str) -> bool:
         """Keeps a note on what the task at hand is about; whether it is in the file."""

@@ -14,6 +14,7 @@ from riktig.core.exports import (
     Issue,
     export_all,
     file_stem,
+    photos_in,
     purchase_summary,
     schedule,
     site_items,
@@ -297,13 +298,14 @@ class HandoverStation(Station):
         job, records = self.session.job, self.session.records
         made, who, marked = self.session.clock()[:10], self.session.who, self.marked.isChecked()
         whole = dump_whole(self.session.file, indent=True) if self.session.file else ""
+        photos = photos_in(self.session.file) if self.session.file else {}
 
         issue, file = last_issue(records), self.session.file
         before = file.job_at(issue.facts.document) if file and issue and issue.facts.document else None
 
         def job_to_do(progress: Progress) -> object:
             paths = export_all(
-                Evaluation(job), records, folder, issue=Issue(made, who, whole, marked), progress=progress
+                Evaluation(job), records, folder, issue=Issue(made, who, whole, marked, photos), progress=progress
             )
             self._written = job
             own = write_house_exports(Evaluation(job), records, folder)
