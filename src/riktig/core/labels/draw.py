@@ -218,13 +218,19 @@ def _texts(label: Label, rect: Rect) -> list[_Written]:
 
 def misfit_texts(label: Label) -> tuple[str, ...]:
     """The texts of a label that do not fit it at the smallest capital, or that no face can print."""
-    return _misfits(
-        replace(label, copies=1, where="", key=None, on_sheet=label.size, batch=0, stage="", place="", own="")
-    )
+    return _misfits(label.medium, label.lines, label.code, label.short, label.limits, label.size)
 
 
 @lru_cache(maxsize=16384)  # pure; the same texts come again with every edit
-def _misfits(label: Label) -> tuple[str, ...]:
+def _misfits(
+    medium: Medium,
+    lines: tuple[str, ...],
+    code: str,
+    short: tuple[str, ...],
+    limits: LetterLimits,
+    size: tuple[float, float],
+) -> tuple[str, ...]:
+    label = Label(medium, lines, 1, "", None, code, size, short, limits)
     words, square = _beside(Rect(0, 0, *label.size), label.code)
     misfits = [part.text for part in _texts(label, words) if part.text and part.fitted is None]
     if square and not code_fits(label.code, square.height):

@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from itertools import pairwise
 
-from riktig.core.catalogue import Behaviour, Clamp
+from riktig.core.catalogue import Behaviour, Clamp, Kind
 from riktig.core.ids import PinRef
 from riktig.core.keys import PinKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
@@ -47,16 +47,30 @@ def _is_inside(view: View, pin: PinRef) -> bool:
 def _joints(view: View, pins: Iterable[tuple[Net, PinRef]]) -> dict[object, list[PinRef]]:
     """What joins pins of a net without a wire: combs and jumpers, plugs, and the joints of one device."""
     joints: dict[object, list[PinRef]] = {}
+    joined, devices = view.wiring.joined, view.circuits.by_id
+    inside: dict[int, dict[str, list[str]]] = {}
     for net, pin in pins:
-        kind = view.circuits.by_id[pin.device].kind
-        if pin in view.wiring.joined:
-            joints.setdefault((net.id, view.wiring.joined[pin]), []).append(pin)
+        kind = devices[pin.device].kind
+        if pin in joined:
+            joints.setdefault((net.id, joined[pin]), []).append(pin)
         if kind.pin(pin.marking).clamp is Clamp.PLUG:
             joints.setdefault((net.id, "plugged"), []).append(pin)
-        for unit in kind.units:
-            if unit.behaviour is Behaviour.JOINT and pin.marking in unit.pins:
-                joints.setdefault((net.id, pin.device, unit.name), []).append(pin)
+        units = inside.get(id(kind))  # hundreds of devices are of one kind, and most have no joint at all
+        if units is None:
+            units = inside[id(kind)] = _joint_units(kind)
+        for unit in units.get(pin.marking, ()):
+            joints.setdefault((net.id, pin.device, unit), []).append(pin)
     return joints
+
+
+def _joint_units(kind: Kind) -> dict[str, list[str]]:
+    """By marking of a pin, the joints of its device that it belongs to."""
+    units: dict[str, list[str]] = {}
+    for unit in kind.units:
+        if unit.behaviour is Behaviour.JOINT:
+            for marking in unit.pins:
+                units.setdefault(marking, []).append(unit.name)
+    return units
 
 
 def potentials_joined(view: View) -> ClauseResult:

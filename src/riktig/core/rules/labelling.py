@@ -101,8 +101,9 @@ def labels_hold_their_texts(view: View) -> ClauseResult:
         )
         for text, medium, key, limits in misfits
     ]
-    named = dict(zip(label_names(view.labels.labels), view.labels.labels, strict=True))
-    for name in view.labels.strays:
+    strays, all_labels = view.labels.strays, view.labels.labels
+    named = dict(zip(label_names(all_labels), all_labels, strict=True)) if strays else {}
+    for name in strays:
         label = named.get(name)
         if label is None:
             where: Key = PartKey("practice")
