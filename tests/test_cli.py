@@ -302,3 +302,18 @@ def test_a_plate_is_planned_and_kept(tmp_path: Path, capsys: pytest.CaptureFixtu
     parts.write_text("ref,kind\nX,teapot\n", encoding="utf-8")
     assert main(["plan", str(path), "--parts", str(parts)]) == 2
     assert "teapot" in capsys.readouterr().err
+
+
+def test_a_survey_is_read_and_its_circuits_go_into_a_job(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    sheet = Path(__file__).parents[1] / "examples" / "survey.csv"
+    found, job = tmp_path / "found.json", tmp_path / "old.riktig"
+    assert main(["survey", str(sheet), "--rungs", str(found)]) == 1
+    out = capsys.readouterr().out
+    assert "5 parts, 9 wires, 7 potentials" in out
+    assert "not known" in out
+    assert main(["new", str(job)]) == 0
+    assert main(["add", str(job), str(found)]) == 0
+    assert main(["survey"]) == 2
+    assert main(["survey", "--kinds"]) == 0
+    assert "contactor" in capsys.readouterr().out
+    assert main(["survey", str(sheet), "--rungs", str(tmp_path)]) == 2

@@ -125,6 +125,10 @@ def parser() -> argparse.ArgumentParser:
     sub = command("import", "import_job.import_job", "makes a job file from an exported JSON job")
     sub.add_argument("json", type=Path, metavar="JOB.json")
     sub.add_argument("out", type=Path, metavar="OUT.riktig")
+    sub = command("survey", "survey.survey", "reads the survey of a panel without papers (docs/survey.md)")
+    sub.add_argument("sheet", type=Path, nargs="?", metavar="SURVEY.csv")
+    sub.add_argument("--rungs", type=Path, metavar="OUT.json", help="writes the circuits found, for riktig add")
+    sub.add_argument("--kinds", action="store_true", help="lists the kinds of parts and their clamps")
     address = "postgresql://NAME@HOST/DATABASE?job=JOB (docs/server.md)"
     sub = command("put", "server.put_job", "puts a job with all its records on the shop's server")
     sub.add_argument("file", type=Path, metavar="FILE.riktig")
