@@ -23,7 +23,9 @@ class ServerAddress:
     @property
     def words(self) -> str:
         """The address without the password."""
-        name = self.url.set(drivername=SCHEME, query={}).render_as_string(hide_password=True)
+        url = self.url
+        bare = URL.create(SCHEME, url.username, None, url.host, url.port, url.database)
+        name = bare.render_as_string()
         return f"{name}?job={self.job}" if self.job else name
 
     @property

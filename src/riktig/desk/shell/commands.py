@@ -113,6 +113,12 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
         lambda: show_board(session, window.jobs.open_on_server, parent),
         "All jobs of the shop's server: open one, or put the open job there",
     )
+    to(
+        "File",
+        "Survey of a panel …",
+        partial(_survey, window, parent),
+        "Reads what was traced in a panel without papers: what contradicts itself, and its circuits",
+    )
     to("File", "Import a job …", window.arrivals.import_job, "A job that was exported as JSON, with all its records")
     to(
         "File",
@@ -187,6 +193,12 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
     to("Help", "Keys", lambda: show_keys(parent, tuple(commands)), "All keys on one page", "F1")
     to("Help", "About Riktig", lambda: _about(parent), "Version and licence")
     return tuple(commands)
+
+
+def _survey(window: _Window, parent: QWidget) -> None:
+    from riktig.desk.shell.survey_dialog import ask_survey  # late: seldom needed
+
+    ask_survey(window.session, parent)
 
 
 def print_station(window: _Window, parent: QWidget) -> None:
