@@ -1,14 +1,18 @@
 """Several benches on one job: what each records is on the server once, in one chain, and at every other bench."""
 
+import json
 from collections.abc import Callable, Iterator
 from pathlib import Path
+from typing import get_args
 
 import pytest
+from sqlalchemy import text
 from sqlalchemy.engine import Engine
 
 from riktig.core.errors import RiktigError
 from riktig.core.job import change_load
-from riktig.core.records import NoteKept, Record, Signer, new_private_key
+from riktig.core.records import Facts, FindingNoted, NoteKept, OtherEntry, Record, Signer, new_private_key
+from riktig.core.records.codec import load_facts
 from riktig.core.store import Attachment, JobFile
 from riktig.demo_job import wash_drum
 from riktig.server.address import ServerAddress
@@ -16,7 +20,7 @@ from riktig.server.connecting import NoServerError, RefusedError, engine_for
 from riktig.server.exchange import exchange
 from riktig.server.moving import fetch, names_on, put
 from riktig.server.opening import open_server_job
-from riktig.server.server_job import ServerJob
+from riktig.server.server_job import ServerJob, right_for
 from tests.server.conftest import Cluster
 
 Address = Callable[..., ServerAddress]
@@ -173,22 +177,51 @@ def test_without_the_network_the_bench_goes_on_and_hands_in_afterwards(
     ida.close()
 
 
-def test_who_may_only_look_changes_nothing(bench: Callable[..., ServerJob], way: Way) -> None:
-    guest = bench("guest", "guest")
+def test_who_may_only_look_changes_nothing_and_sees_what_others_do(bench: Callable[..., ServerJob], way: Way) -> None:
+    guest, ida = bench("guest", "guest"), bench("ida")
     assert "only look" in guest.only_looking
     with pytest.raises(RiktigError, match="read-only"):
         guest.add_records([note(1)])
-    guest.close()
+    ida.add_records([note(2)])
+    swap(ida, way())
+    assert swap(guest, way("guest"))
+    assert texts(guest) == ["note 0", "note 2"]
+    assert guest.read_only
 
 
-def test_a_right_that_one_lacks_is_refused_by_the_database(bench: Callable[..., ServerJob], way: Way) -> None:
+def test_a_right_that_one_lacks_is_refused_before_anything_waits(bench: Callable[..., ServerJob], way: Way) -> None:
     ben = bench("ben", "ben")
+    assert "change the plan" in ben.refuses_plan
+    with pytest.raises(RiktigError, match="may not change the plan"):
+        ben.add_revision(change_load(ben.job(), LOAD, kw=3.0), who="Ben", at=NOW, why="kW")
+    with pytest.raises(RiktigError, match="may not record findings"):
+        ben.add_records([Record("f", "job", FindingNoted("a burr", "job"), "Ben", NOW, 1)])
     ben.add_records([note(1, "Ben")])
     swap(ben, way("ben"))
-    ben.add_revision(change_load(ben.job(), LOAD, kw=3.0), who="Ben", at=NOW, why="kW")
+    assert not ben.waiting
+
+
+def test_a_right_that_was_taken_meanwhile_is_refused_by_the_database(bench: Callable[..., ServerJob], way: Way) -> None:
+    eve = bench("eve", "eve")
+    eve.add_revision(change_load(eve.job(), LOAD, kw=3.0), who="Eve", at=NOW, why="kW")
+    with way("postgres").begin() as db:
+        db.exec_driver_sql("UPDATE riktig.person SET plans = false WHERE login = 'eve'")
     with pytest.raises(RefusedError, match="plans"):
-        swap(ben, way("ben"))
-    ben.close()
+        swap(eve, way("eve"))
+    assert eve.waiting.revisions, "it is not lost"
+
+
+def test_bench_and_database_ask_the_same_right_of_every_kind_of_entry(way: Way, on_server: None) -> None:
+    kinds = [kind for kind in get_args(Facts) if kind is not OtherEntry]
+    assert len(kinds) > 20
+    with way("postgres").begin() as db:
+        for kind in kinds:
+            name, content = str(kind.__struct_config__.tag), {"answer": "x"}
+            asked = db.execute(text("SELECT riktig.right_for(:kind)"), {"kind": name}).scalar_one()
+            facts = load_facts(name, json.dumps(content))
+            record = Record("r", "job", facts, "Ida", NOW, 1)
+            assert isinstance(facts, kind) or name == "other", name
+            assert asked == right_for(record), name
 
 
 def test_nobody_changes_or_deletes_what_is_on_the_server(

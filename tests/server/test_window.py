@@ -8,7 +8,7 @@ from sqlalchemy.engine import Engine
 
 from riktig.core.edits import ChangeLoad
 from riktig.core.job import change_load
-from riktig.core.records import NoteKept, Record
+from riktig.core.records import FindingNoted, NoteKept, Record
 from riktig.core.store import JobFile
 from riktig.demo_job import wash_drum
 from riktig.desk.app import application
@@ -201,3 +201,19 @@ def test_what_cannot_be_reached_is_said_and_the_job_at_hand_stays(window: MainWi
 def test_a_part_is_called_by_its_name() -> None:
     job = wash_drum()
     assert part_words(f"loads · {LOAD} · cable_m", job) == f"loads, {job.loads[0].name}: cable m"
+
+
+def test_who_may_not_change_the_plan_is_told_so_and_can_still_work(
+    window: MainWindow, on_server: None, shop: Address, way: Way
+) -> None:
+    assert window.jobs.open_named(typed(shop("ben")))
+    session = window.session
+    until(lambda: not window.server.words)
+    assert not session.edit("kW", ChangeLoad(LOAD, {"kw": 3.0}))
+    assert "may not change the plan" in window.drawer.message
+    assert session.job.loads[0].kw != 3.0
+    assert not session.unwritten
+    assert session.record("job", NoteKept("Ben was here", "job"))
+    until(lambda: isinstance(session.file, ServerJob) and not session.file.waiting)
+    assert not session.record("job", FindingNoted("a burr", "job"))
+    assert "may not record findings" in window.drawer.message

@@ -4,7 +4,6 @@ import uuid
 from collections import deque
 from collections.abc import Callable, Sequence
 from dataclasses import replace
-from datetime import datetime
 
 from PySide6.QtCore import QObject, Signal
 
@@ -20,20 +19,13 @@ from riktig.core.records import Facts, NewRecord, Record, Signer, TakenBack, can
 from riktig.core.schematic import NETS
 from riktig.core.store import Attachment, JobFile
 from riktig.core.wiring import WIRING, Wiring
+from riktig.desk.wall_clock import Clock, wall_clock
 from riktig.log_file import LOG
 
 __all__ = ["Session"]
 
-Clock = Callable[[], str]
 MOST_ACTED = 200
 """Actions that are kept for a report of a fault."""
-
-
-def wall_clock() -> str:
-    """Now, ISO 8601 with zone."""
-    return datetime.now().astimezone().isoformat(timespec="seconds")
-
-
 LARGE_PINS = 1500
 """Pins from which on wires are worked out aside: some 30 motors, whose wires take a tenth of a second (measured)."""
 
@@ -120,14 +112,20 @@ class Session(QObject):
         """Whether nothing can be changed."""
         return bool(self.file and self.file.read_only)
 
+    def _why_fixed(self, done: str) -> str:
+        """Why the plan cannot be changed here, "" where it can."""
+        if self.read_only:
+            return f"This job is open read-only, so nothing was {done}."
+        return str(getattr(self.file, "refuses_plan", ""))
+
     def edit(self, name: str, edit: Edit, *, merge: str = "") -> bool:
         """Makes one edit: one step of undo, one revision of the file. False when refused.
 
         Returns:
             Whether it was made.
         """
-        if self.read_only:
-            self.say("This job is open read-only, so nothing was changed.", wrong=True)
+        if fixed := self._why_fixed("changed"):
+            self.say(fixed, wrong=True)
             return False
         try:
             after = after_edit(self.evaluation, edit)
@@ -169,6 +167,9 @@ class Session(QObject):
             self.say("There is nothing to undo.")
 
     def _back(self) -> None:
+        if fixed := self._why_fixed("taken back"):
+            self.say(fixed, wrong=True)
+            return
         taken = self.history.back(self.job)
         if taken:
             self.history, step = taken
@@ -196,7 +197,7 @@ class Session(QObject):
 
     def redo(self) -> None:
         """Makes the last edit taken back again."""
-        made = None if self.read_only else self.history.forward()
+        made = None if self._why_fixed("done again") else self.history.forward()
         if made:
             self.history, step, after = made
             self._turn_to(after, f"redo: {step.name}")

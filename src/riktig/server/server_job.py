@@ -1,13 +1,26 @@
 """A job of the shop's server at one bench: a job file of its own, and what is not handed in yet."""
 
 import uuid
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from contextlib import suppress
 from pathlib import Path
 
 from riktig.core.errors import RiktigError
 from riktig.core.job import Job
-from riktig.core.records import LiveReleased, NewRecord, Record, Signer, taken_back
+from riktig.core.records import (
+    AsBuiltClosed,
+    ClauseCompared,
+    ClauseJudged,
+    FindingNoted,
+    FindingSettled,
+    JobIssued,
+    LiveReleased,
+    NewRecord,
+    PanelDispatched,
+    Record,
+    Signer,
+    taken_back,
+)
 from riktig.core.records.codec import FIRST_DIGEST
 from riktig.core.store import Attachment, JobFile, Revision, dump_job, load_job
 from riktig.core.store.writing import insert_as_stored, see_that_it_may_be
@@ -16,7 +29,7 @@ from riktig.server.exchange import Known, News
 from riktig.server.handing_in import UnmergedRevision
 from riktig.server.outbox import Outbox, Waiting, WaitingRevision
 
-__all__ = ["ServerJob"]
+__all__ = ["ServerJob", "right_for"]
 
 
 class ServerJob(JobFile):
@@ -125,6 +138,7 @@ class ServerJob(JobFile):
         why: str = "",
     ) -> int:
         self._see_that_it_can_change()
+        self._see_rights(["plans"] * (job is not None) + [right_for(record) for record in records])
         waits = {entry.id for entry in self.waiting.entries} if records else set()
         fresh = [record for record in records if record.id not in waits and not self._has(record.id)]
         for record in fresh:
@@ -145,6 +159,21 @@ class ServerJob(JobFile):
                 hint="Close it there, or export a copy.",
                 where=str(self.path),
             )
+
+    @property
+    def refuses_plan(self) -> str:
+        """Why the plan cannot be changed by this login, "" where it can or nobody has said yet."""
+        if self.rights is None or "plans" in self.rights:
+            return ""
+        return _not_given("plans")
+
+    def _see_rights(self, asked: Iterable[str]) -> None:
+        """Refuses what the server would refuse: it would keep everything else from being handed in."""
+        for right in asked:
+            if self.rights is not None and right not in self.rights:
+                raise RiktigError(
+                    _not_given(right), hint="Who looks after the server gives rights; docs/server.md says how."
+                )
 
     def _has(self, record: str) -> bool:
         return self._open_db.execute("SELECT 1 FROM log WHERE id = ?", (record,)).fetchone() is not None
@@ -175,7 +204,11 @@ class ServerJob(JobFile):
         self.rights, self.unmerged = news.rights, news.unmerged
         fresh = bool(news.revisions or news.entries or news.attachments)
         if fresh:
-            self._write(lambda db: insert_as_stored(db, news.revisions, news.entries, news.attachments))
+            looks_on, self.read_only = self.read_only, False  # who may only look is shown what others do
+            try:
+                self._write(lambda db: insert_as_stored(db, news.revisions, news.entries, news.attachments))
+            finally:
+                self.read_only = looks_on
             if self._handed_in is not None:
                 self._handed_in += [entry.record for entry in news.entries]
         if news.tokens or news.ids or news.attached:
@@ -206,6 +239,31 @@ class ServerJob(JobFile):
         with suppress(AttributeError):  # it could not even be opened
             self._outbox.close()
         super().close()
+
+
+_SIGNED = (ClauseJudged, LiveReleased, JobIssued, PanelDispatched, AsBuiltClosed)
+_INSPECTED = (FindingNoted, FindingSettled, ClauseCompared)
+
+
+def right_for(record: Record) -> str:
+    """What the login of whoever records it must be given; the function of that name in ``tables.sql`` asks the same.
+
+    Args:
+        record: The record.
+    """
+    if isinstance(record.facts, _SIGNED):
+        return "signs"
+    return "inspects" if isinstance(record.facts, _INSPECTED) else "builds"
+
+
+_WORDS = {
+    "plans": "change the plan", "builds": "record work and readings", "inspects": "record findings",
+    "signs": "sign, open the live tests, issue or hand over",
+}  # fmt: skip
+
+
+def _not_given(right: str) -> str:
+    return f"This login may not {_WORDS[right]} on the server, so nothing was changed."
 
 
 def outbox_of(path: Path) -> Path:

@@ -59,7 +59,8 @@ class ServerBench(QObject):
         if hasattr(file, "waiting"):
             from riktig.server.server_job import ServerJob  # late: only a job of a server needs the database's library
 
-            job = file if isinstance(file, ServerJob) else None
+            # What another window of this bench has open is followed in its file.
+            job = file if isinstance(file, ServerJob) and not file.held_by else None
         if job is not self._job:
             self.end()
             self._job = job
