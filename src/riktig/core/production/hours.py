@@ -6,13 +6,12 @@ from dataclasses import dataclass
 
 from riktig.core.ids import WireId
 from riktig.core.inputs import minutes_between
-from riktig.core.production.ticks import BuildProgress
+from riktig.core.production.ticks import OPERATIONS, BuildProgress
 from riktig.core.production.work_model import BuildStage, StageState
 from riktig.core.production.work_state import WIRE_MINUTES, stage_of_wire
 from riktig.core.records import (
     ContactRead,
     HoleDone,
-    Operation,
     PartMounted,
     PartReceived,
     PieceCut,
@@ -31,8 +30,6 @@ _STAGE_OF = {
     PartReceived: BuildStage.RECEIVE, HoleDone: BuildStage.HOLES, PieceCut: BuildStage.CUT,
     PartMounted: BuildStage.PARTS, ContactRead: BuildStage.OPERATOR_TESTS,
 }  # fmt: skip
-OPERATIONS = len(Operation)
-"""Of a wire: each is taken for an equal part of its minutes."""
 
 
 @dataclass(frozen=True, slots=True)

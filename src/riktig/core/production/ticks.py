@@ -14,6 +14,7 @@ from riktig.core.standards import conductor_name
 from riktig.core.wiring import Wire, WireEnd, Wiring
 
 __all__ = [
+    "OPERATIONS",
     "TAKEN_OUT",
     "BuildProgress",
     "Done",
@@ -34,6 +35,10 @@ def operations() -> tuple[Operation, ...]:
 
 TAKEN_OUT = "/out "
 """In the subject of an entry that says that a wire was taken out for a change: its key stands behind it."""
+
+
+OPERATIONS = len(Operation)
+"""How many operations a wire takes; an enumeration counts its members anew each time it is asked."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,7 +73,7 @@ class WireState:
     @property
     def complete(self) -> bool:
         """Whether all operations are done."""
-        return len(self.done) == len(Operation)
+        return len(self.done) == OPERATIONS
 
     @property
     def next(self) -> Operation | None:
@@ -167,9 +172,9 @@ def progress_of(wiring: Wiring, records: Iterable[Record]) -> BuildProgress:
         if landed:  # no end lands that was not stripped; who ticks no stripping, strips where he lands
             ticks.setdefault(Operation.STRIPPED, landed)
     states = tuple(
-        WireState(wire, tuple((op, ticks[op]) for op in Operation if op in ticks))
+        WireState(wire, tuple((op, ticks[op]) for op in Operation if op in ticks) if ticks else ())
         for wire in wiring.wires
-        for ticks in (done.get(wire.key, {}),)
+        for ticks in (done.get(wire.key),)
     )
     order = {key: place for place, key in enumerate(wires)}
     left = [tick for key, facts, tick in stale if facts.operation not in done.get(key, {})]

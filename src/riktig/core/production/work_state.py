@@ -6,7 +6,7 @@ from dataclasses import replace
 from riktig.core.ids import PinRef, read_pin
 from riktig.core.job import DoorOrder
 from riktig.core.keys import PinKey
-from riktig.core.production.ticks import BuildProgress, Done, WireState
+from riktig.core.production.ticks import OPERATIONS, BuildProgress, Done, WireState
 from riktig.core.production.work_model import (
     BuildStage,
     PassedGate,
@@ -16,7 +16,7 @@ from riktig.core.production.work_model import (
     needs_of,
     stages_in_order,
 )
-from riktig.core.records import Facts, GatePassed, Operation, PartReceived, Record, Slot, WireDone, counted, taken_back
+from riktig.core.records import Facts, GatePassed, PartReceived, Record, Slot, WireDone, counted, taken_back
 from riktig.core.wiring import Wire, WiringStage
 
 __all__ = [
@@ -44,7 +44,8 @@ def task_states(tasks: Sequence[WorkTask], records: Iterable[Record]) -> tuple[T
         records: The log, oldest first.
     """
     log = tuple(records)
-    present: dict[Slot, Facts] = {task.slot: task.facts for task in tasks}
+    slots = [task.slot for task in tasks]
+    present: dict[Slot, Facts] = {slot: task.facts for slot, task in zip(slots, tasks, strict=True)}
     states: dict[Slot, tuple[Done | None, str, str]] = {}
     for kind in {type(task.facts) for task in tasks}:
         of_kind = {slot: facts for slot, facts in present.items() if slot.kind is kind}
@@ -52,7 +53,7 @@ def task_states(tasks: Sequence[WorkTask], records: Iterable[Record]) -> tuple[T
             done = Done(item.record.who, item.record.when) if item.counts else None
             states[item.slot] = (done, item.record.id, item.why_not)
     opened, place_of = _opened_again(log), {record.id: place for place, record in enumerate(log)}
-    kept = (TaskState(task, *states.get(task.slot, (None, "", ""))) for task in tasks)
+    kept = (TaskState(task, *states.get(slot, (None, "", ""))) for slot, task in zip(slots, tasks, strict=True))
     return tuple(_while_shut(state, opened, place_of) for state in kept)
 
 
@@ -69,9 +70,9 @@ def _opened_again(log: Sequence[Record]) -> dict[PinRef, int]:
 
 def _while_shut(state: TaskState, opened: Mapping[PinRef, int], place_of: Mapping[str, int]) -> TaskState:
     """A screw that was tightened a second time counts until its clamp is opened again."""
-    pins = [key.pin for key in state.task.where if isinstance(key, PinKey)]
     if state.done is None or state.task.stage is not BuildStage.SUPPLY_AGAIN:
         return state
+    pins = [key.pin for key in state.task.where if isinstance(key, PinKey)]
     if any(opened.get(pin, -1) > place_of[state.record] for pin in pins):
         return replace(state, done=None, stale="its clamp was opened again since")
     return state
@@ -120,7 +121,7 @@ def stage_states(
             wires = wires_by_stage[stage]
             whole = sum(state.complete for state in wires)
             finished, count = finished + whole, count + len(wires)
-            left += WIRE_MINUTES * sum(1 - len(state.done) / len(Operation) for state in wires)
+            left += WIRE_MINUTES * sum(1 - len(state.done) / OPERATIONS for state in wires)
         plain[stage] = StageState(stage, tuple(own), finished, count, left)
     passed = _passed(log)
     # A wire that lands in a clamp of an earlier stage loosens its screw; that must not shut the gate behind it.
