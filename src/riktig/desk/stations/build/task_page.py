@@ -66,6 +66,7 @@ class TaskPage(QWidget):
         self.state: StageState | None = None
         self.subject = ""
         self.slot_title = ""
+        self._fitting = False
         self.list = QListWidget()
         self.list.setAccessibleName("Tasks of this stage")
         self.list.setUniformItemSizes(True)
@@ -130,7 +131,8 @@ class TaskPage(QWidget):
         words.addWidget(self.entry)
         words.addWidget(self.done)
         words.addWidget(self.back)
-        words.addLayout(row_of((self.photo, self.note, self.red, None)))
+        words.addLayout(row_of((self.photo, self.note, None)))
+        words.addLayout(row_of((self.red, None)))  # three side by side would widen the page past the picture's room
         low.addLayout(words, 2)
         low.addWidget(self.view, 3)
         column.addLayout(low, 1)
@@ -207,7 +209,10 @@ class TaskPage(QWidget):
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Shows or hides the picture by the room there is."""
         super().resizeEvent(event)
-        self._show_picture()
+        if not self._fitting:  # the page may get another width by it, and that must not turn the picture off again
+            self._fitting = True
+            self._show_picture()
+            self._fitting = False
 
     def _picture(self, task: TaskState | None) -> Drawing:
         """What helps with the task at hand: the assembly card, the strip, or the panel with its place marked."""
