@@ -46,5 +46,5 @@ def test_a_sheet_that_cannot_be_read_says_where_and_is_read_again_once_mended(
     )
     dialog.read()
     assert dialog.take.isEnabled()
-    assert shown(dialog) == ["Nothing contradicts itself, and every end was found."]
+    assert shown(dialog) == ["In this sheet nothing contradicts itself, and every end is noted."]
     dialog.reject()

@@ -9,25 +9,21 @@ from sqlalchemy.engine import Engine
 from sqlalchemy.exc import IntegrityError
 
 from riktig.core.errors import RiktigError
-from riktig.core.records import Signer
-from riktig.core.store import APPLICATION_ID, FORMAT, SCHEMA, JobFile
+from riktig.core.records import Signer, StoredEntry
+from riktig.core.store import JobFile
 from riktig.core.store.bring_up import bring_up
 from riktig.core.store.head import head_after
-from riktig.core.store.rescue_copy import write_whole
-from riktig.core.store.schema import TRIGGERS
-from riktig.core.store.writing import insert_as_stored, see_free_name, unwritable
+from riktig.core.store.new_file import make_file
+from riktig.core.store.writing import insert_as_stored, unwritable
 from riktig.server.address import ServerAddress
 from riktig.server.connecting import rights_of, server_errors
 from riktig.server.exchange import News, read_whole
-from riktig.server.handing_in import write_head
+from riktig.server.handing_in import entry_values, write_head
 from riktig.server.tables import ATTACHMENT, ENTRY, JOB, REVISION
 
 __all__ = ["fetch", "names_on", "put", "write_file"]
 
 _OF_REVISION = ("number", "text", "who", "at", "why", "digest", "signer", "signature")
-_OF_ENTRY = (
-    "seq", "id", "kind", "subject", "facts", "who", "at", "revision", "corrects", "digest", "signer", "signature",
-)  # fmt: skip
 
 
 def put(engine: Engine, address: ServerAddress, file: JobFile, *, signer: Signer | None = None) -> None:
@@ -67,7 +63,7 @@ def put(engine: Engine, address: ServerAddress, file: JobFile, *, signer: Signer
         rows = [dict(zip(_OF_REVISION, row, strict=True)) for row in revisions]
         there.execute(insert(REVISION), [row | {"job": name, "token": uuid.uuid4().hex} for row in rows])
         if entries:
-            there.execute(insert(ENTRY), [dict(zip(_OF_ENTRY, row, strict=True)) | {"job": name} for row in entries])
+            there.execute(insert(ENTRY), [entry_values(name, StoredEntry(*row)) for row in entries])
         for title, kind, body in attached:
             there.execute(insert(ATTACHMENT).values(job=name, name=title, kind=kind, body=body))
         write_head(there, name, count, signer)
@@ -96,7 +92,6 @@ def fetch(engine: Engine, address: ServerAddress, path: Path, *, signer: Signer 
     Raises:
         RiktigError: the server says no, the file is there already or cannot be written.
     """
-    see_free_name(path)
     write_file(path, read_whole(engine, address), signer)
 
 
@@ -111,21 +106,13 @@ def write_file(path: Path, whole: News, signer: Signer | None = None) -> None:
     Raises:
         RiktigError: it is there already, or cannot be written.
     """
-    db = sqlite3.connect(":memory:")
+
+    def fill(db: sqlite3.Connection) -> None:
+        insert_as_stored(db, whole.revisions, whole.entries, whole.attachments)
+        head_after(db, count=len(whole.revisions) + len(whole.entries), signer=signer)
+
     try:
-        db.executescript(";".join((*SCHEMA, *TRIGGERS)))
-        with db:
-            db.execute(f"PRAGMA application_id = {APPLICATION_ID}")
-            db.execute(f"PRAGMA user_version = {FORMAT}")
-            insert_as_stored(db, whole.revisions, whole.entries, whole.attachments)
-            head_after(db, count=len(whole.revisions) + len(whole.entries), signer=signer)
         path.parent.mkdir(parents=True, exist_ok=True)
-        write_whole(db, path)
-    except FileExistsError as error:
-        raise RiktigError(
-            f"{path.name} exists already and was left as it is.", hint="Choose another name.", where=str(path)
-        ) from error
-    except (sqlite3.Error, OSError) as error:
+    except OSError as error:
         raise unwritable(path, error) from error
-    finally:
-        db.close()
+    make_file(path, fill)

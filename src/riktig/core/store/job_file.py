@@ -19,6 +19,7 @@ from riktig.core.store.connecting import connect_to_read, connect_to_write
 from riktig.core.store.head import head_after
 from riktig.core.store.job_json import load_job
 from riktig.core.store.lock import FileLock
+from riktig.core.store.new_file import make_file
 from riktig.core.store.opening import (
     bounded,
     broken_head,
@@ -31,17 +32,8 @@ from riktig.core.store.opening import (
     unreadable_log,
 )
 from riktig.core.store.rescue_copy import FileState, rescue_places, why_not_ours, write_whole
-from riktig.core.store.schema import APPLICATION_ID, FORMAT, SCHEMA, TRIGGERS
 from riktig.core.store.side_file import put_aside_foreign_journal
-from riktig.core.store.writing import (
-    Attachment,
-    insert_records,
-    insert_revision,
-    newest,
-    see_free_name,
-    transaction,
-    unwritable,
-)
+from riktig.core.store.writing import Attachment, insert_records, insert_revision, newest, transaction, unwritable
 
 __all__ = ["JobFile", "Revision"]
 
@@ -107,24 +99,12 @@ class JobFile:
         Raises:
             RiktigError: the file exists, or cannot be written.
         """
-        see_free_name(path)
-        db = sqlite3.connect(":memory:")
-        try:
-            db.executescript(";".join((*SCHEMA, *TRIGGERS)))
-            with db:
-                db.execute(f"PRAGMA application_id = {APPLICATION_ID}")
-                db.execute(f"PRAGMA user_version = {FORMAT}")
-                insert_revision(db, job, who, at, why, signer)
-                head_after(db, count=1, signer=signer)
-            write_whole(db, path)
-        except FileExistsError as error:
-            raise RiktigError(
-                f"{path.name} exists already and was left as it is.", hint="Choose another name.", where=str(path)
-            ) from error
-        except (sqlite3.Error, OSError) as error:
-            raise unwritable(path, error) from error
-        finally:
-            db.close()
+
+        def fill(db: sqlite3.Connection) -> None:
+            insert_revision(db, job, who, at, why, signer)
+            head_after(db, count=1, signer=signer)
+
+        make_file(path, fill)
         return cls(path, who=who, signer=signer)
 
     def _open(self) -> None:

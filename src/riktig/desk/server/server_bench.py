@@ -121,7 +121,7 @@ class ServerBench(QObject):
             session.say(
                 f"What {', '.join(dict.fromkeys(news.merged))} changed meanwhile and what was changed here are in."
             )
-        elif back:
+        elif back and not job.waiting:
             session.say("The server is back; what waited here is handed in.")
         self._say("", _words_of(job))
         if news.unmerged is not None:

@@ -106,7 +106,7 @@ class SurveyDialog(QDialog):
         for finding in findings:
             self.findings.addItem(_item_of(finding))
         if not findings:
-            self.findings.addItem("Nothing contradicts itself, and every end was found.")
+            self.findings.addItem("In this sheet nothing contradicts itself, and every end is noted.")
         noted = found.survey
         unknown = sum(finding.kind == "not known" for finding in findings)
         self.said.setText(
