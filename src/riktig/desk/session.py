@@ -14,11 +14,11 @@ from riktig.core.inputs import same_person
 from riktig.core.job import Job, new_job
 from riktig.core.keys import Key
 from riktig.core.production import BuildProgress, Stale, progress_of
-from riktig.core.proving import TESTS, Results, TestPlan, results_of
-from riktig.core.records import Facts, NewRecord, Record, Signer, TakenBack, can_be_undone, name_of_records, taken_back
+from riktig.core.proving import TESTS, Results, results_of
+from riktig.core.records import Facts, Log, NewRecord, Record, Signer, TakenBack, can_be_undone, name_of_records
 from riktig.core.schematic import NETS
 from riktig.core.store import Attachment, JobFile
-from riktig.core.wiring import WIRING, Wiring
+from riktig.core.wiring import WIRING
 from riktig.desk.wall_clock import Clock, wall_clock
 from riktig.log_file import LOG
 
@@ -52,7 +52,7 @@ class Session(QObject):
         self.job: Job = new_job()
         self.evaluation: Evaluation[Job] = Evaluation(self.job)
         self.file: JobFile | None = None
-        self.records: tuple[Record, ...] = ()
+        self.records = Log()
         self.selection: Key | None = None
         self.unwritten = ""
         self.lost_last: tuple[Stale, ...] = ()
@@ -67,8 +67,6 @@ class Session(QObject):
         self._acted: deque[Action] = deque(maxlen=MOST_ACTED)
         self.log: tuple[str, ...] = ()
         self.shown_revision = 0
-        self._progress: tuple[Wiring, tuple[Record, ...], BuildProgress] | None = None
-        self._results: tuple[TestPlan, tuple[Record, ...], Results] | None = None
 
     def open(self, file: JobFile) -> None:
         """Turns to a job file; the one before is closed.
@@ -76,7 +74,7 @@ class Session(QObject):
         Raises:
             RiktigError: the file's job cannot be read.
         """
-        job, records = file.job(), tuple(file.records())
+        job, records = file.job(), Log(file.records())
         if self.file:
             self.file.close()
         self.said.emit("", False)  # what was said is of the job before
@@ -184,8 +182,9 @@ class Session(QObject):
             self.history = self.history.without(step)
             self.say(f"Not undone: {step.name}. The record keeps it; where it is wrong, correct it in {step.place}.")
             return
-        here = {record.id for record in self.records} - taken_back(self.records)
-        entries = [NewRecord(r.subject, TakenBack(step.name), r.id) for r in step.records if r.id in here]
+        log = self.records
+        here = (record for record in step.records if log.by_id(record.id) and record.id not in log.gone)
+        entries = [NewRecord(record.subject, TakenBack(step.name), record.id) for record in here]
         before = self.history
         if entries and not self.record_all(entries):
             return
@@ -247,7 +246,7 @@ class Session(QObject):
         Undo begins anew where the plan changed: a step further back would take back what the other did.
         """
         before, self.job, self.shown_revision = self.job, job, revision
-        self.records = records
+        self.records = self.records.followed_by(records)
         if job != before:
             self.history, self.turned_by = History(), ""
             self.evaluation.move_to(job)
@@ -323,7 +322,7 @@ class Session(QObject):
         except RiktigError as error:
             self.say(str(error), wrong=True)
             return False
-        self.records = (*self.records, *made)
+        self.records = self.records.with_records(made)
         self._acted.extend(entries)
         if not attached:  # a list of edits is a text: it has no room for pictures
             self._recorded += [(self.history.count, entry) for entry in entries]
@@ -336,10 +335,9 @@ class Session(QObject):
 
     def _with_reasons(self, entries: list[NewRecord]) -> list[NewRecord] | None:
         """The entries with the reasons that were asked for; None when one was not given, which is said."""
-        known = {record.id: record for record in self.records}
         new_records: list[NewRecord] = []
         for entry in entries:
-            before, facts = known.get(entry.corrects), entry.facts
+            before, facts = self.records.by_id(entry.corrects), entry.facts
             if before and isinstance(facts, TakenBack) and not facts.why and not same_person(before.who, self.who):
                 why = self.ask_why(f"{before.who} recorded this. Why is it taken back?").strip()
                 if not why:
@@ -362,20 +360,12 @@ class Session(QObject):
     @property
     def progress(self) -> BuildProgress:
         """What counts as done, of the job and records of now."""
-        wiring, records = self.evaluation.get(WIRING), self.records
-        kept = self._progress
-        if kept is None or kept[0] is not wiring or kept[1] is not records:
-            kept = self._progress = (wiring, records, progress_of(wiring, records))
-        return kept[2]
+        return progress_of(self.evaluation.get(WIRING), self.records)
 
     @property
     def results(self) -> Results:
         """What counts as read, of the job and records of now."""
-        tests, records = self.evaluation.get(TESTS), self.records
-        kept = self._results
-        if kept is None or kept[0] is not tests or kept[1] is not records:
-            kept = self._results = (tests, records, results_of(tests, records))
-        return kept[2]
+        return results_of(self.evaluation.get(TESTS), self.records)
 
     def last_actions(self, most: int) -> tuple[Action, ...]:
         """The last edits and entries since the job was opened, whether taken back or not, for a report."""

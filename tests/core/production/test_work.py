@@ -292,7 +292,7 @@ def test_every_kind_of_job_has_tasks_of_their_own_and_pictures(name: str) -> Non
     now = panel_now(stage_states(tasks, progress, ()), progress)
     layout, door, names = evaluation.get(LAYOUT), evaluation.get(DOOR), evaluation.get(NAMES)
     for shown in Shown:
-        assert draw_panel_now(layout, door, names, now, tasks[0].where, shown).shapes
+        assert draw_panel_now(layout, door, names, now, shown).shapes
     for seat in door.seats:
         assert draw_operator(seat, names.tag[seat.device]).shapes
 

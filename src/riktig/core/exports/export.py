@@ -50,7 +50,7 @@ from riktig.core.ids import DeviceId
 from riktig.core.inputs import file_name
 from riktig.core.job import Job
 from riktig.core.plate import RULER
-from riktig.core.records import Record
+from riktig.core.records import Record, log_of
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.store import dump_job
 from riktig.core.wiring import PLATE_DRAWING
@@ -117,7 +117,7 @@ def export_all(
         with tempfile.TemporaryDirectory(prefix=".riktig-papers-", dir=_place_beside(folder)) as name:
             made_in = Path(name)
             head = head_of(evaluation.document, issue.made, issue.drawn)
-            names = _write_all(evaluation, tuple(records), made_in, head, progress, issue)
+            names = _write_all(evaluation, log_of(records), made_in, head, progress, issue)
             names.append(_write_json(evaluation, made_in, issue.whole))
             return _moved(made_in, folder, names)
     except OSError as error:

@@ -14,6 +14,7 @@ from riktig.core.records import (
     Record,
     ServiceVisit,
     SiteItemDone,
+    log_of,
     taken_back,
 )
 
@@ -28,7 +29,7 @@ def handover_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> S
         records: The log, oldest first.
     """
     del evaluation
-    log = tuple(records)
+    log = log_of(records)
     gone = taken_back(log)
     rows = [
         (*said, record.who, record.when[:16])

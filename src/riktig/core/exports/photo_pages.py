@@ -6,7 +6,7 @@ from collections.abc import Iterable, Mapping
 from riktig.core.exports.pdf import Page, PaperSheet, PlacedPhoto, room_of
 from riktig.core.geometry import Drawing, Face, Point, Poly, Rect, Shape, Text
 from riktig.core.labels import fit_text
-from riktig.core.records import PhotoKept, Record, taken_back
+from riktig.core.records import PhotoKept, Record, log_of
 from riktig.core.store import JobFile
 
 __all__ = ["photo_pages", "photos_in", "photos_named"]
@@ -24,7 +24,7 @@ def photos_named(records: Iterable[Record]) -> tuple[str, ...]:
     Args:
         records: The log, oldest first.
     """
-    return tuple(dict.fromkeys(facts.file for _, facts in _kept(records) if facts.file))
+    return tuple(dict.fromkeys(facts.file for _, facts in log_of(records).said(PhotoKept) if facts.file))
 
 
 def photos_in(file: JobFile) -> dict[str, bytes]:
@@ -45,7 +45,7 @@ def photo_pages(records: Iterable[Record], photos: Mapping[str, bytes], paper: P
         photos: JPEG files by the names that the job file gives them.
         paper: What is printed on.
     """
-    kept = list(_kept(records))
+    kept = list(log_of(records).said(PhotoKept))
     width, height = room_of(paper.size)
     wide, high = (width - GAP * (ACROSS - 1)) / ACROSS, (height - GAP * (DOWN - 1)) / DOWN
     pages: list[Page] = []
@@ -67,12 +67,6 @@ def photo_pages(records: Iterable[Record], photos: Mapping[str, bytes], paper: P
         title = "Photos" if count == 1 else f"Photos, {number + 1} of {count}"
         pages.append(Page(Drawing(width, height, tuple(shapes), title), sheet=paper, photos=tuple(placed)))
     return pages
-
-
-def _kept(records: Iterable[Record]) -> Iterable[tuple[Record, PhotoKept]]:
-    log = tuple(records)
-    gone = taken_back(log)
-    return [(record, record.facts) for record in log if isinstance(record.facts, PhotoKept) and record.id not in gone]
 
 
 def _frame(room: Rect) -> Poly:

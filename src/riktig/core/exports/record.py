@@ -9,7 +9,7 @@ from riktig.core.job import Job
 from riktig.core.plate import CUTS
 from riktig.core.production import CRITICALS, Operation, hole_states, judged_all, piece_states, progress_of
 from riktig.core.proving import TESTS, results_of
-from riktig.core.records import DimensionRead, Record, taken_back
+from riktig.core.records import DimensionRead, Record, log_of, taken_back
 from riktig.core.rules import RULES, comparisons_of, findings_noted, judgements_of
 from riktig.core.wiring import WIRING
 
@@ -47,7 +47,7 @@ def test_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sched
         evaluation: Of the job.
         records: The log, oldest first.
     """
-    results = results_of(evaluation.get(TESTS), tuple(records))
+    results = results_of(evaluation.get(TESTS), log_of(records))
     rows = []
     for test, reading in results.readings:
         cells = (
@@ -78,7 +78,7 @@ def metal_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sche
         evaluation: Of the job.
         records: The log, oldest first.
     """
-    kept = tuple(records)
+    kept = log_of(records)
     rows: list[tuple[str, ...]] = []
     for state in hole_states(evaluation.get(HOLES), kept):
         hole = state.hole
@@ -105,7 +105,7 @@ def measured_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> S
         evaluation: Of the job.
         records: The log, oldest first.
     """
-    kept = tuple(records)
+    kept = log_of(records)
     judged = {
         judgement.critical.key: judgement
         for judgement in judged_all(evaluation.get(CRITICALS), kept, evaluation.document.practice)
@@ -140,7 +140,7 @@ def measured_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> S
 
 def judgement_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Schedule:
     """Every clause that a person has decided or compared with print: what, by whom, and whether that still counts."""
-    results, log = {result.code: result for result in evaluation.get(RULES)}, tuple(records)
+    results, log = {result.code: result for result in evaluation.get(RULES)}, log_of(records)
     rows = tuple(
         (
             code,

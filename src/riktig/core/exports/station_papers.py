@@ -13,7 +13,7 @@ from riktig.core.exports.schedule_model import Schedule
 from riktig.core.exports.verification import live_record, verification_record
 from riktig.core.exports.work_record import change_record, note_record, work_record
 from riktig.core.job import Job
-from riktig.core.records import Record
+from riktig.core.records import Record, log_of
 
 __all__ = ["STATION_PAPERS", "StationPaper", "write_station_papers"]
 
@@ -79,7 +79,7 @@ def write_station_papers(
     Returns:
         How many drawings and lists there are; with none, nothing is written.
     """
-    paper, kept, job = STATION_PAPERS[station], tuple(records), evaluation.document
+    paper, kept, job = STATION_PAPERS[station], log_of(records), evaluation.document
     drawings = drawings_of(evaluation) if paper.kinds else []
     pages = [page for kind, page in drawings if kind in paper.kinds]
     if paper.labels:

@@ -25,7 +25,7 @@ from riktig.core.proving import (
     results_of,
     without_leads,
 )
-from riktig.core.records import ClauseJudged, Counted, LiveReleased, Record, taken_back
+from riktig.core.records import ClauseJudged, Counted, LiveReleased, Record, log_of
 from riktig.core.rules import RULES, StandOfClauses, judgements_of, stand_of_clauses
 from riktig.core.wiring import WIRING
 
@@ -76,7 +76,7 @@ def verification_record(evaluation: Evaluation[Job], records: Iterable[Record]) 
         evaluation: Of the job.
         records: The log, oldest first.
     """
-    log = tuple(records)
+    log = log_of(records)
     job = evaluation.document
     results = results_of(evaluation.get(TESTS), log)
     live = live_results(evaluation.get(LIVE_PLAN), log)
@@ -183,11 +183,10 @@ def _days(moments: Sequence[str]) -> str:
 
 def _deviations(log: Sequence[Record]) -> list[tuple[Value, ...]]:
     """What was signed for when the live tests were opened with something open."""
-    gone = taken_back(log)
     return [
-        ("deviation", f"Live tests opened: {r.facts.reason}", "", r.facts.open_work, "", "", r.who, r.when[:10])
-        for r in log
-        if isinstance(r.facts, LiveReleased) and r.facts.open_work and r.id not in gone
+        ("deviation", f"Live tests opened: {facts.reason}", "", facts.open_work, "", "", r.who, r.when[:10])
+        for r, facts in log_of(log).said(LiveReleased)
+        if facts.open_work
     ]
 
 
@@ -208,7 +207,7 @@ def live_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sched
         records: The log, oldest first.
     """
     rows: list[tuple[Value, ...]] = []
-    for result in live_results(evaluation.get(LIVE_PLAN), tuple(records)):
+    for result in live_results(evaluation.get(LIVE_PLAN), log_of(records)):
         record = result.said
         as_found = f"found {record.found} {record.unit}" if record and record.found else ""
         value = f"{record.value} {record.unit}".strip() if record and record.value else ""

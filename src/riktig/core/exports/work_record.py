@@ -6,7 +6,16 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.job import Job
 from riktig.core.production import WORK, BuildStage, change_orders, progress_of, red_lines, stage_states
-from riktig.core.records import ContactRead, NoteKept, PartReceived, PhotoKept, Record, RedLineAnswered, taken_back
+from riktig.core.records import (
+    ContactRead,
+    NoteKept,
+    PartReceived,
+    PhotoKept,
+    Record,
+    RedLineAnswered,
+    log_of,
+    taken_back,
+)
 from riktig.core.wiring import WIRING
 
 __all__ = ["change_record", "note_record", "work_record"]
@@ -22,7 +31,7 @@ def work_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sched
         evaluation: Of the job.
         records: The log, oldest first.
     """
-    log = tuple(records)
+    log = log_of(records)
     by_id = {record.id: record for record in log}
     rows: list[tuple[Value, ...]] = []
     door_order = evaluation.document.practice.door_order
@@ -66,7 +75,7 @@ def change_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sch
         evaluation: Of the job; orders and red-lines are told from the log alone.
         records: The log, oldest first.
     """
-    log = tuple(records)
+    log = log_of(records)
     rows: list[tuple[Value, ...]] = [
         (
             f"change order {order.number}",
@@ -93,7 +102,7 @@ def note_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sched
         evaluation: Of the job; notes and photos are told from the log alone.
         records: The log, oldest first.
     """
-    log = tuple(records)
+    log = log_of(records)
     gone = taken_back(log)
     rows: list[tuple[Value, ...]] = []
     for record in log:

@@ -7,7 +7,7 @@ from riktig.core.errors import RiktigError
 from riktig.core.handover.issues import digest_of_job
 from riktig.core.handover.missing import Missing, MissingFor
 from riktig.core.job import Job
-from riktig.core.records import AsBuiltClosed, NewRecord, PanelDispatched, Record, ServiceVisit, taken_back
+from riktig.core.records import AsBuiltClosed, NewRecord, PanelDispatched, Record, ServiceVisit, log_of
 
 __all__ = ["Dispatched", "as_built_entry", "as_built_of", "dispatch_entry", "dispatched_of", "is_as_built", "visits_of"]
 
@@ -20,22 +20,14 @@ class Dispatched:
     facts: PanelDispatched
 
 
-def _counting(records: Iterable[Record]) -> list[Record]:
-    log = tuple(records)
-    gone = taken_back(log)
-    return [record for record in log if record.id not in gone and not record.corrects]
-
-
 def dispatched_of(records: Iterable[Record]) -> Dispatched | None:
     """The dispatch that counts; None while the panel is in the house.
 
     Args:
         records: The log, oldest first.
     """
-    dispatches = [
-        Dispatched(record, record.facts) for record in _counting(records) if isinstance(record.facts, PanelDispatched)
-    ]
-    return dispatches[-1] if dispatches else None
+    dispatches = log_of(records).said(PanelDispatched)
+    return Dispatched(*dispatches[-1]) if dispatches else None
 
 
 def dispatch_entry(job: Job, to: str, reason: str, missing: Sequence[Missing]) -> NewRecord:
@@ -73,7 +65,7 @@ def as_built_of(records: Iterable[Record]) -> Record | None:
     Args:
         records: The log, oldest first.
     """
-    closed = [record for record in _counting(records) if isinstance(record.facts, AsBuiltClosed)]
+    closed = log_of(records).standing(AsBuiltClosed)
     return closed[-1] if closed else None
 
 
@@ -115,4 +107,4 @@ def visits_of(records: Iterable[Record]) -> tuple[Record, ...]:
     Args:
         records: The log, oldest first.
     """
-    return tuple(record for record in _counting(records) if isinstance(record.facts, ServiceVisit))
+    return log_of(records).standing(ServiceVisit)

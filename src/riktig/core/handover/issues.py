@@ -5,7 +5,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
 from riktig.core.job import Job
-from riktig.core.records import JobIssued, NewRecord, PapersWritten, Record, taken_back
+from riktig.core.records import JobIssued, NewRecord, PapersWritten, Record, log_of
 from riktig.core.store import dump_job
 
 __all__ = [
@@ -48,13 +48,7 @@ def issues_of(records: Iterable[Record]) -> tuple[Issued, ...]:
     Args:
         records: The log, oldest first.
     """
-    log = tuple(records)
-    gone = taken_back(log)
-    return tuple(
-        Issued(record, record.facts)
-        for record in log
-        if isinstance(record.facts, JobIssued) and record.id not in gone and not record.corrects
-    )
+    return tuple(Issued(record, issued) for record, issued in log_of(records).said(JobIssued))
 
 
 def last_issue(records: Iterable[Record]) -> Issued | None:
@@ -121,7 +115,5 @@ def papers_are_of_now(job: Job, records: Iterable[Record]) -> bool:
         job: The job of now.
         records: The log, oldest first.
     """
-    log = tuple(records)
-    gone = taken_back(log)
-    written = [r.facts for r in log if isinstance(r.facts, PapersWritten) and r.id not in gone and not r.corrects]
-    return bool(written) and written[-1].digest == digest_of_job(job)
+    written = log_of(records).said(PapersWritten)
+    return bool(written) and written[-1][1].digest == digest_of_job(job)

@@ -11,9 +11,18 @@ from riktig.core.handover.site import site_states
 from riktig.core.job import Job
 from riktig.core.keys import Key, PartKey, WireKey
 from riktig.core.labels import LABELS, LabelWork, Medium, label_changes
-from riktig.core.production import WORK, BuildStage, change_orders, progress_of, red_lines, stage_states, task_states
+from riktig.core.production import (
+    WORK,
+    BuildStage,
+    TaskState,
+    change_orders,
+    progress_of,
+    red_lines,
+    stage_states,
+    task_states,
+)
 from riktig.core.proving import LIVE_PLAN, TESTS, Outcome, live_results, results_of
-from riktig.core.records import SIMULATED, LabelPrinted, Record
+from riktig.core.records import SIMULATED, LabelPrinted, Log, Record, log_of
 from riktig.core.rules import RULES, StandOfClauses, findings_noted, stand_of_clauses
 from riktig.core.wiring import WIRING, WireId
 
@@ -44,7 +53,7 @@ def missing_of(evaluation: Evaluation[Job], records: Iterable[Record]) -> tuple[
         evaluation: Of the job.
         records: The log, oldest first.
     """
-    log = tuple(records)
+    log = log_of(records)
     return (
         *_of_wires(evaluation, log),
         *_of_bench(evaluation, log),
@@ -68,7 +77,7 @@ def missing_words(evaluation: Evaluation[Job], records: Iterable[Record]) -> tup
     )
 
 
-def _of_wires(evaluation: Evaluation[Job], log: tuple[Record, ...]) -> Iterator[Missing]:
+def _of_wires(evaluation: Evaluation[Job], log: Log) -> Iterator[Missing]:
     progress = progress_of(evaluation.get(WIRING), log)
     left = [state.wire for state in progress.states if not state.done]
     count = len(progress.states) - progress.complete
@@ -86,14 +95,16 @@ def _of_wires(evaluation: Evaluation[Job], log: tuple[Record, ...]) -> Iterator[
         )
 
 
-def _of_bench(evaluation: Evaluation[Job], log: tuple[Record, ...]) -> Iterator[Missing]:
+def _of_bench(evaluation: Evaluation[Job], log: Log) -> Iterator[Missing]:
     """Stages, gates that were passed, change orders and red-lines.
 
     A gate that was passed is missing while what it waited for is; after that it stands in the work record alone.
     """
     tasks = task_states(evaluation.get(WORK), log)
-    for stage in BuildStage:
-        own = [task for task in tasks if task.task.stage is stage]
+    by_stage: dict[BuildStage, list[TaskState]] = {stage: [] for stage in BuildStage}
+    for task in tasks:
+        by_stage[task.task.stage].append(task)
+    for stage, own in by_stage.items():
         left = [task for task in own if task.done is None]
         if left:
             key = left[0].task.where[0] if left[0].task.where else None
@@ -116,7 +127,7 @@ def _of_bench(evaluation: Evaluation[Job], log: tuple[Record, ...]) -> Iterator[
             yield Missing(f"a red-line is open: {line.said.name}", "Build")
 
 
-def _of_tests(evaluation: Evaluation[Job], log: tuple[Record, ...]) -> Iterator[Missing]:
+def _of_tests(evaluation: Evaluation[Job], log: Log) -> Iterator[Missing]:
     results = results_of(evaluation.get(TESTS), log)
     count = len(results.readings)
     todo = [test for test, reading in results.readings if reading is None]
@@ -148,7 +159,7 @@ def _key_of(wire: str) -> Key | None:
     return WireKey(WireId(wire)) if wire else None
 
 
-def _of_rules(evaluation: Evaluation[Job], log: tuple[Record, ...]) -> Iterator[Missing]:
+def _of_rules(evaluation: Evaluation[Job], log: Log) -> Iterator[Missing]:
     """What fails without a deviation, what waits for a judgement; a deviation is named as long as it stands."""
     signed_by = evaluation.document.practice.deviation_signed_by
     stand: StandOfClauses = stand_of_clauses(evaluation.get(RULES), log, signed_by)
@@ -165,7 +176,7 @@ def _of_rules(evaluation: Evaluation[Job], log: tuple[Record, ...]) -> Iterator[
             yield Missing(f"finding “{noted.facts.text}” is open", "Rules")
 
 
-def _of_labels(evaluation: Evaluation[Job], log: tuple[Record, ...]) -> Iterator[Missing]:
+def _of_labels(evaluation: Evaluation[Job], log: Log) -> Iterator[Missing]:
     labels = evaluation.get(LABELS)
     changes = label_changes(labels, log)
     for work, words in (
@@ -178,7 +189,7 @@ def _of_labels(evaluation: Evaluation[Job], log: tuple[Record, ...]) -> Iterator
             key = own[0].label.key if own[0].label else None
             text = own[0].text or own[0].was
             yield Missing(f"{_counted(len(own), 'label')} {words}: {text}", "Labels", key)
-    printed = {record.subject.partition("/")[0] for record in log if isinstance(record.facts, LabelPrinted)}
+    printed = {record.subject.partition("/")[0] for record in log.standing(LabelPrinted)}
     bare = [medium for medium in Medium if labels.on(medium) and medium.name.lower() not in printed]
     if bare:
         names = ", ".join(medium.value for medium in bare)
@@ -188,7 +199,7 @@ def _of_labels(evaluation: Evaluation[Job], log: tuple[Record, ...]) -> Iterator
             yield Missing(f"the nameplate lacks its {field.name.lower()}", "Brief", PartKey("nameplate"))
 
 
-def _of_papers(evaluation: Evaluation[Job], log: tuple[Record, ...]) -> Iterator[Missing]:
+def _of_papers(evaluation: Evaluation[Job], log: Log) -> Iterator[Missing]:
     job = evaluation.document
     for name, value in (
         ("maker", job.maker),
@@ -207,7 +218,7 @@ def _of_papers(evaluation: Evaluation[Job], log: tuple[Record, ...]) -> Iterator
         yield Missing("the documents of this job as it is now were not written", "Hand over")
 
 
-def _of_site(evaluation: Evaluation[Job], log: tuple[Record, ...]) -> Iterator[Missing]:
+def _of_site(evaluation: Evaluation[Job], log: Log) -> Iterator[Missing]:
     states = site_states(site_items(evaluation), log)
     left = [state for state in states if state.done is None]
     if left:

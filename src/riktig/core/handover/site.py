@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
-from riktig.core.records import NewRecord, Record, SiteItemDone, taken_back
+from riktig.core.records import NewRecord, Record, SiteItemDone, log_of
 
 __all__ = ["SiteState", "site_entry", "site_states"]
 
@@ -28,13 +28,7 @@ def site_states(items: Sequence[tuple[str, str]], records: Iterable[Record]) -> 
         items: What is left for the site, and why.
         records: The log, oldest first.
     """
-    log = tuple(records)
-    gone = taken_back(log)
-    done = {
-        record.subject: record
-        for record in log
-        if isinstance(record.facts, SiteItemDone) and record.id not in gone and not record.corrects
-    }
+    done = {record.subject: record for record in log_of(records).standing(SiteItemDone)}
     return tuple(SiteState(what, why, done.get(_subject(what))) for what, why in items)
 
 

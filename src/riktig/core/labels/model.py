@@ -1,9 +1,10 @@
 """Labels as they are: what each says, on what, in how many copies, at which size."""
 
 from collections import Counter
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from enum import Enum
+from functools import cached_property
 
 from riktig.core.door import LEGEND_PLATE, NAMEPLATE
 from riktig.core.keys import Key
@@ -82,7 +83,7 @@ class Label:
         return (width + height, height) if self.code and self.medium is not Medium.NAMEPLATE else (width, height)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Labels:
     """All labels, in the order they are put on, and the fields of the nameplate."""
 
@@ -92,6 +93,11 @@ class Labels:
     """Texts that the house's table does not say in the language of the labels."""
     strays: tuple[str, ...] = ()
     """Labels by name that have a text of the builder's own and are not there any more, or say something else now."""
+
+    @cached_property
+    def by_name(self) -> Mapping[str, Label]:
+        """Every label by the name that stays its own, in their order."""
+        return dict(zip(label_names(self.labels), self.labels, strict=True))
 
     def on(self, medium: Medium) -> tuple[Label, ...]:
         """Those on one medium."""

@@ -1,12 +1,12 @@
 """What has been printed, what must be printed again since, and what on the panel must be exchanged."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from enum import Enum
 
 from riktig.core.labels.draw import printed_lines
-from riktig.core.labels.model import Label, Labels, Medium, label_names
-from riktig.core.records import LabelPrinted, LabelReplaced, NewRecord, Record, taken_back
+from riktig.core.labels.model import Label, Labels, Medium
+from riktig.core.records import LabelPrinted, LabelReplaced, NewRecord, Record, log_of
 
 __all__ = [
     "LabelChange",
@@ -74,21 +74,13 @@ def _medium_of(name: str) -> str:
     return Medium[name.partition("/")[0].upper()].value
 
 
-def _named(labels: Labels) -> Mapping[str, Label]:
-    return dict(zip(label_names(labels.labels), labels.labels, strict=True))
-
-
 def _histories(records: Iterable[Record]) -> dict[str, _History]:
-    log = tuple(records)
-    gone = taken_back(log)
+    log = log_of(records)
     histories: dict[str, _History] = {}
-    for record in log:
-        if record.corrects or record.id in gone:
-            continue
-        if isinstance(record.facts, LabelPrinted):
-            histories.setdefault(record.subject, _History()).prints.append((record.facts.text, record.when))
-        elif isinstance(record.facts, LabelReplaced):
-            histories.setdefault(record.subject, _History()).on_panel = record.facts.text
+    for record, printed in log.said(LabelPrinted):
+        histories.setdefault(record.subject, _History()).prints.append((printed.text, record.when))
+    for record, replaced in log.said(LabelReplaced):
+        histories.setdefault(record.subject, _History()).on_panel = replaced.text
     return {name: history for name, history in histories.items() if history.prints}
 
 
@@ -106,7 +98,7 @@ def print_entries(
     chosen = None if only is None else {id(label) for label in only}
     return [
         NewRecord(name, LabelPrinted(label_text(label), on))
-        for name, label in _named(labels).items()
+        for name, label in labels.by_name.items()
         if label.medium is medium and (chosen is None or id(label) in chosen)
     ]
 
@@ -124,7 +116,7 @@ def label_changes(labels: Labels, records: Iterable[Record]) -> tuple[LabelChang
     histories = _histories(records)
     begun = {name.partition("/")[0] for name in histories}
     changes: list[LabelChange] = []
-    present = _named(labels)
+    present = labels.by_name
     for name, label in present.items():
         if name.partition("/")[0] not in begun:
             continue
@@ -183,7 +175,7 @@ def changed_since(labels: Labels, medium: Medium, records: Iterable[Record], mom
         return out[-1] if out else ""
 
     return tuple(
-        label for name, label in _named(labels).items() if label.medium is medium and then(name) != label_text(label)
+        label for name, label in labels.by_name.items() if label.medium is medium and then(name) != label_text(label)
     )
 
 
@@ -193,12 +185,9 @@ def print_runs(records: Iterable[Record]) -> tuple[PrintRun, ...]:
     Args:
         records: The log, oldest first.
     """
-    log = tuple(records)
-    gone = taken_back(log)
     counts: dict[tuple[str, str, str], int] = {}
-    for record in log:
-        if isinstance(record.facts, LabelPrinted) and not record.corrects and record.id not in gone:
-            run = (record.when, record.who, _medium_of(record.subject))
-            counts[run] = counts.get(run, 0) + 1
+    for record in log_of(records).standing(LabelPrinted):
+        run = (record.when, record.who, _medium_of(record.subject))
+        counts[run] = counts.get(run, 0) + 1
     runs: Sequence[PrintRun] = [PrintRun(*run, count) for run, count in counts.items()]
     return tuple(reversed(runs))

@@ -28,7 +28,7 @@ from .number_drawing import draw_numbers
 from .numbers import FieldEnd, NumberState, NumberStatus, field_facts, field_subject, number_states
 from .operator_card import draw_operator
 from .operator_tests import CLOSED_MOST, OPEN_LEAST, ContactVerdict, judge_contact, positions_of
-from .panel_now import HowFar, PanelNow, Shown, draw_panel_now, panel_now, shown_for
+from .panel_now import HowFar, PanelNow, Shown, draw_panel_now, panel_now, rings_around, shown_for
 from .people import may_not, may_not_sign, person_called
 from .rework import WireChange, WireWork, made_wires, wire_work
 from .run_chart import HOURS_A_DAY, draw_hours, draw_run
@@ -147,6 +147,7 @@ __all__ = [
     "read_scan",
     "received",
     "red_lines",
+    "rings_around",
     "shown_for",
     "stage_of_record",
     "stage_of_wire",

@@ -19,7 +19,7 @@ from riktig.core.records import (
     TakenBack,
     TaskDone,
     WireDone,
-    taken_back,
+    log_of,
 )
 
 __all__ = [
@@ -77,16 +77,12 @@ def change_orders(records: Iterable[Record]) -> tuple[ChangeOrder, ...]:
     Args:
         records: The log, oldest first.
     """
-    log = tuple(records)
-    gone = taken_back(log)
+    log = log_of(records)
     orders: dict[str, ChangeOrder] = {}
-    for record in log:
-        if record.id in gone:
-            continue
-        if isinstance(record.facts, ChangeOpened):
-            number = len(orders) + 1
-            orders[record.subject] = ChangeOrder(number, record.subject, record.facts, record.who, record.when)
-        elif isinstance(record.facts, ChangeClosed) and record.subject in orders:
+    for record, opened in log.said(ChangeOpened):
+        orders[record.subject] = ChangeOrder(len(orders) + 1, record.subject, opened, record.who, record.when)
+    for record in log.standing(ChangeClosed):
+        if record.subject in orders:
             order = orders[record.subject]
             orders[record.subject] = ChangeOrder(order.number, order.subject, order.said, order.who, order.when, record)
     return tuple(orders.values())
@@ -107,15 +103,9 @@ def red_lines(records: Iterable[Record]) -> tuple[OpenRedLine, ...]:
     Args:
         records: The log, oldest first.
     """
-    log = tuple(records)
-    gone = taken_back(log)
-    kept = [record for record in log if record.id not in gone]
-    answers = {record.facts.of: record for record in kept if isinstance(record.facts, RedLineAnswered)}
-    return tuple(
-        OpenRedLine(record, record.facts, answers.get(record.id))
-        for record in kept
-        if isinstance(record.facts, RedLine)
-    )
+    log = log_of(records)
+    answers = {answer.of: record for record, answer in log.said(RedLineAnswered)}
+    return tuple(OpenRedLine(record, line, answers.get(record.id)) for record, line in log.said(RedLine))
 
 
 _DONE = (TaskDone, PartMounted, PartReceived, ContactRead, HoleDone, PieceCut)
@@ -130,14 +120,10 @@ def done_again(subject: str, records: Iterable[Record], why: str) -> list[NewRec
         records: The log, oldest first.
         why: Why it was rejected.
     """
-    records = tuple(records)
-    gone = {record.corrects for record in records if record.corrects}
     again = (Operation.LANDED_START, Operation.LANDED_END, Operation.TIGHTENED)
     entries: list[NewRecord] = []
-    for record in records:
+    for record in log_of(records).about(subject):
         facts = record.facts
-        if record.subject != subject or record.id in gone:
-            continue
         if isinstance(facts, WireDone) and facts.operation in again:
             entries.append(NewRecord(subject, TakenBack(facts.operation.words, f"red-line rejected: {why}"), record.id))
         elif isinstance(facts, _DONE):

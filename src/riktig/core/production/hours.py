@@ -18,6 +18,7 @@ from riktig.core.records import (
     Record,
     TaskDone,
     WireDone,
+    log_of,
     taken_back,
 )
 from riktig.core.wiring import Wire, Wiring
@@ -128,7 +129,7 @@ def days_done(progress: BuildProgress, stages: Sequence[StageState], records: It
     for wire in progress.states:
         for _operation, done in wire.done:
             per_day[done.when[:10]] += WIRE_MINUTES / OPERATIONS
-    log = tuple(records)
+    log = log_of(records)
     gone = taken_back(log)
     days = sorted({record.when[:10] for record in log if record.id not in gone} | set(per_day))
     total, done_days = 0.0, list[DayDone]()

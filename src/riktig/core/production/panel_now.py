@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from enum import Enum, IntEnum
 
 from riktig.core.door import DoorPlan
-from riktig.core.geometry import Align, Drawing, Face, Point, Poly, Rect, Shape, Text, run_of
+from riktig.core.geometry import Align, Drawing, Face, Point, Poly, Rect, Shape, Text, bounds_of, run_of
 from riktig.core.ids import DeviceId
 from riktig.core.keys import DeviceKey, DuctKey, Key, RailKey
 from riktig.core.plate import Layout, box
@@ -14,7 +14,7 @@ from riktig.core.production.work_model import BuildStage, StageState
 from riktig.core.records import Operation
 from riktig.core.schematic import Names
 
-__all__ = ["HowFar", "PanelNow", "Shown", "draw_panel_now", "panel_now", "shown_for"]
+__all__ = ["HowFar", "PanelNow", "Shown", "draw_panel_now", "panel_now", "rings_around", "shown_for"]
 
 GAP = 60.0
 """Between the plate and the doors, mm on the drawing (chosen by us)."""
@@ -80,26 +80,24 @@ def panel_now(stages: Collection[StageState], progress: BuildProgress, tested: C
             elif state.stage in (BuildStage.PARTS, BuildStage.OPERATORS):
                 mounted = (key.device for key in task.task.where if isinstance(key, DeviceKey))
                 parts.update(dict.fromkeys(mounted, HowFar.MOUNTED))
-    wires: dict[DeviceId, list[HowFar]] = {}
+    least: dict[DeviceId, HowFar] = {}
     for wire_state in progress.states:
+        done = [operation for operation, _ in wire_state.done]
+        landed = HowFar.TIGHTENED if Operation.TIGHTENED in done else HowFar.WIRED
         for operation, end in (
             (Operation.LANDED_START, wire_state.wire.start), (Operation.LANDED_END, wire_state.wire.end)
         ):  # fmt: skip
-            landed = HowFar.WIRED if wire_state.has(operation) else HowFar.PLANNED
-            if landed is HowFar.WIRED and wire_state.has(Operation.TIGHTENED):
-                landed = HowFar.TIGHTENED
-            wires.setdefault(end.pin.device, []).append(landed)
-    for device, ends in wires.items():
-        least = min(ends)
-        if least > HowFar.PLANNED:
-            proved = device in tested and least is HowFar.TIGHTENED
-            parts[device] = HowFar.TESTED if proved else least
+            device, how_far = end.pin.device, landed if operation in done else HowFar.PLANNED
+            if device not in least or how_far < least[device]:
+                least[device] = how_far
+    for device, how_far in least.items():
+        if how_far > HowFar.PLANNED:
+            proved = device in tested and how_far is HowFar.TIGHTENED
+            parts[device] = HowFar.TESTED if proved else how_far
     return PanelNow(parts, frozenset(fixed))
 
 
-def draw_panel_now(
-    layout: Layout, door: DoorPlan, names: Names, now: PanelNow, chosen: Collection[Key] = (), shown: Shown = Shown.ALL
-) -> Drawing:
+def draw_panel_now(layout: Layout, door: DoorPlan, names: Names, now: PanelNow, shown: Shown = Shown.ALL) -> Drawing:
     """The plate, the doors from the front, or both side by side at one scale.
 
     Args:
@@ -107,22 +105,29 @@ def draw_panel_now(
         door: The doors with what is fitted in them.
         names: Tags of devices.
         now: How far everything is.
-        chosen: What is marked: it is what the task at hand is about.
         shown: What of the panel is drawn.
     """
     shapes: list[Shape] = []
-    marked: list[Rect] = []
     right = bottom = 0.0
     if shown is not Shown.DOORS:
-        shapes += _plate(layout, names, now, chosen, marked)
+        shapes += _plate(layout, names, now)
         right, bottom = layout.plate.right, layout.plate.bottom
     if shown is not Shown.PLATE:
         left = right + GAP if right else 0.0
-        shapes += _doors(door, names, now, chosen, marked, left)
+        shapes += _doors(door, names, now, left)
         right, bottom = left + door.face.width, max(bottom, door.face.height)
-    shapes += [_ring(rect) for rect in marked]
     shapes += _legend(bottom + 14, right)
     return Drawing(right + 6, bottom + 20 + 4 * max(24.0, right / 44), tuple(shapes), "The panel as it stands")
+
+
+def rings_around(drawing: Drawing, chosen: Collection[Key]) -> list[Shape]:
+    """What marks things in the drawing of the panel: a ring around each, such as what the task at hand is about.
+
+    Args:
+        drawing: The panel as it stands.
+        chosen: What is marked.
+    """
+    return [_ring(bounds_of(mark)) for mark in drawing.shapes if mark.key in chosen and isinstance(mark, Poly)]
 
 
 def shown_for(chosen: Collection[Key], door: DoorPlan) -> Shown:
@@ -131,7 +136,7 @@ def shown_for(chosen: Collection[Key], door: DoorPlan) -> Shown:
     return Shown.DOORS if chosen and on_door.issuperset(chosen) else Shown.PLATE
 
 
-def _plate(layout: Layout, names: Names, now: PanelNow, chosen: Collection[Key], marked: list[Rect]) -> list[Shape]:
+def _plate(layout: Layout, names: Names, now: PanelNow) -> list[Shape]:
     shapes: list[Shape] = [box(layout.plate, "line", 2.0, "panel")]
     ducts: list[tuple[Rect, Key, str]] = [(duct.rect, DuctKey(duct.name), "duct") for duct in layout.ducts]
     rails: list[tuple[Rect, Key, str]] = [
@@ -139,19 +144,13 @@ def _plate(layout: Layout, names: Names, now: PanelNow, chosen: Collection[Key],
     ]
     for rect, key, fill in (*ducts, *rails):
         shapes.append(_outline(rect, key, is_there=key in now.fixed, fill=fill))
-        if key in chosen:
-            marked.append(rect)
     for seat in layout.seats:
         part = DeviceKey(seat.device)
         shapes += _part(seat.rect, names.tag[seat.device], now.parts.get(seat.device, HowFar.PLANNED), part)
-        if part in chosen:
-            marked.append(seat.rect)
     return shapes
 
 
-def _doors(
-    door: DoorPlan, names: Names, now: PanelNow, chosen: Collection[Key], marked: list[Rect], left: float
-) -> list[Shape]:
+def _doors(door: DoorPlan, names: Names, now: PanelNow, left: float) -> list[Shape]:
     x, y = left - door.face.x, -door.face.y
     faces = [Rect(leaf.face.x + x, leaf.face.y + y, leaf.face.width, leaf.face.height) for leaf in door.leaves]
     shapes: list[Shape] = [box(face, "line", 2.0, "panel") for face in faces]
@@ -161,8 +160,6 @@ def _doors(
         rect = Rect(x + operator.x - wide / 2, y + operator.y - tall / 2, wide, tall)
         part = DeviceKey(operator.device)
         shapes += _part(rect, names.tag[operator.device], now.parts.get(operator.device, HowFar.PLANNED), part)
-        if part in chosen:
-            marked.append(rect)
     return shapes
 
 

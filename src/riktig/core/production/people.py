@@ -5,7 +5,7 @@ from collections.abc import Iterable, Sequence
 from riktig.core.inputs import same_person
 from riktig.core.job import InspectedBy, Person, Practice
 from riktig.core.production.work_model import BuildStage
-from riktig.core.records import HoleDone, PartMounted, PieceCut, Record, TaskDone, WireDone, taken_back
+from riktig.core.records import HoleDone, PartMounted, PieceCut, Record, TaskDone, WireDone, log_of
 
 __all__ = ["may_not", "may_not_sign", "person_called"]
 
@@ -68,12 +68,10 @@ def may_not_sign(who: str, people: Sequence[Person]) -> str:
 
 
 def _has_built(who: str, records: Iterable[Record]) -> bool:
-    log = tuple(records)
-    gone = taken_back(log)
+    log = log_of(records)
     return any(
-        isinstance(record.facts, BUILT)
-        and record.id not in gone
-        and same_person(record.who, who)
+        same_person(record.who, who)
         and not (isinstance(record.facts, TaskDone) and record.facts.stage == BuildStage.INSPECTION.value)
-        for record in log
+        for kind in BUILT
+        for record in log.standing(kind)
     )

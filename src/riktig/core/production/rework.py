@@ -6,7 +6,7 @@ from enum import Enum
 
 from riktig.core.ids import PinRef, WireId
 from riktig.core.production.ticks import Operation, tick_facts
-from riktig.core.records import CUT_SLACK_MM, Record, WireDone, taken_back, why_not
+from riktig.core.records import CUT_SLACK_MM, Record, WireDone, log_of, why_not
 from riktig.core.wiring import Wire, Wiring
 
 __all__ = ["WireChange", "WireWork", "made_wires", "wire_work"]
@@ -138,8 +138,4 @@ def made_wires(records: Iterable[Record]) -> frozenset[WireId]:
     Args:
         records: The log, oldest first.
     """
-    log = tuple(records)
-    gone = taken_back(log)
-    return frozenset(
-        WireId(record.subject) for record in log if isinstance(record.facts, WireDone) and record.id not in gone
-    )
+    return frozenset(WireId(record.subject) for record in log_of(records).standing(WireDone))

@@ -4,12 +4,12 @@ A tick says what it was true of. It counts as long as that is still true; otherw
 date, with the reason. Nothing is ever deleted.
 """
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Container, Iterable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
 from riktig.core.ids import PinRef, WireId, read_pin, read_wire
-from riktig.core.records import Operation, Record, Slot, WireDone, counted, slot_of, taken_back
+from riktig.core.records import FromLog, Log, Operation, Record, Slot, WireDone, log_of, slot_of, why_not
 from riktig.core.standards import conductor_name
 from riktig.core.wiring import Wire, WireEnd, Wiring
 
@@ -100,7 +100,7 @@ class BuildProgress:
         """Wires for which an operation is done."""
         return sum(state.has(operation) for state in self.states)
 
-    @property
+    @cached_property
     def complete(self) -> int:
         """Wires that are finished."""
         return sum(state.complete for state in self.states)
@@ -146,78 +146,136 @@ def progress_of(wiring: Wiring, records: Iterable[Record]) -> BuildProgress:
         wiring: All wires, in the order of their batches.
         records: The log, oldest first.
     """
-    log = tuple(
-        record
-        for record in records
-        if record.corrects or isinstance(record.facts, WireDone) or TAKEN_OUT in record.subject
-    )
-    wires: dict[str, Wire] = {wire.key: wire for wire in wiring.wires}
-    done: dict[str, dict[Operation, Done]] = {}
-    stale: list[tuple[str, WireDone, Stale]] = []
-    present = _present(wires, log)
-    for item in counted(log, WireDone, present):
-        record, facts = item.record, item.facts
-        if item.counts:
-            operation = present[item.slot].operation  # an end that is now the other one of its wire
-            done.setdefault(record.subject, {})[operation] = Done(record.who, record.when)
-        else:
-            wire = wires.get(record.subject)
-            name = wire.name if wire else facts.name
-            stale.append((record.subject, facts, Stale(record.subject, name, facts.operation.words, item.why_not)))
-    loose = loose_screws(log)
-    for key, ticks in done.items():
-        if Operation.TIGHTENED in ticks and loose & {wires[key].start.pin, wires[key].end.pin}:
-            del ticks[Operation.TIGHTENED]
-        landed = next((ticks[op] for op in (Operation.LANDED_START, Operation.LANDED_END) if op in ticks), None)
-        if landed:  # no end lands that was not stripped; who ticks no stripping, strips where he lands
-            ticks.setdefault(Operation.STRIPPED, landed)
-    states = tuple(
-        WireState(wire, tuple((op, ticks[op]) for op in Operation if op in ticks) if ticks else ())
-        for wire in wiring.wires
-        for ticks in (done.get(wire.key),)
-    )
-    order = {key: place for place, key in enumerate(wires)}
-    left = [tick for key, facts, tick in stale if facts.operation not in done.get(key, {})]
-    left.sort(key=lambda stale: order.get(stale.subject, len(order)))
-    return BuildProgress(states, tuple(left))
+    return log_of(records).get(_PROGRESS, wiring).progress
 
 
-def loose_screws(log: Iterable[Record]) -> set[PinRef]:
+def loose_screws(records: Iterable[Record]) -> frozenset[PinRef]:
     """The clamps that something was put into or taken out of since they were tightened last.
 
     Two conductors in one clamp have one screw: whoever tightens it after the second went in has tightened both.
 
     Args:
-        log: The log, oldest first.
+        records: The log, oldest first.
     """
-    entries = tuple(log)
-    gone, by_id = taken_back(entries), {record.id: record for record in entries}
-    loose: set[PinRef] = set()
-    for record in entries:
-        back = by_id.get(record.corrects) if record.corrects else None
-        facts = back.facts if back else record.facts
+    return log_of(records).get(_LOOSE, None)
+
+
+def _loosened(before: frozenset[PinRef], _: None, log: Log, new: Sequence[Record]) -> frozenset[PinRef]:
+    """The loose screws after further entries.
+
+    A correction of a landing or of a tightening leaves its screws loose whatever was before, so the entries before
+    need no second look; what was noted as taken out and is not, does.
+    """
+    if any(record.corrects and TAKEN_OUT in log.meant(record).subject for record in new):
+        before, new = frozenset(), log
+    loose = set(before)
+    for record in new:
+        meant = log.meant(record)
+        facts, subject = meant.facts, WireId(meant.subject)
         if isinstance(facts, WireDone) and facts.operation.is_landing and facts.pin:
             loose.add(read_pin(facts.pin))
-        elif (
-            isinstance(facts, WireDone)
-            and facts.operation is Operation.TIGHTENED
-            and record.id not in gone
-            and not back
-        ):
-            loose.difference_update(read_wire(WireId(record.subject)))
-        elif isinstance(facts, WireDone) and facts.operation is Operation.TIGHTENED and back:
-            loose.update(read_wire(WireId(back.subject)))
-        elif TAKEN_OUT in record.subject and not record.corrects and record.id not in gone:
-            loose.update(read_wire(WireId(record.subject.partition(TAKEN_OUT)[2])))
-    return loose
+        elif isinstance(facts, WireDone) and facts.operation is Operation.TIGHTENED:
+            if record.corrects:
+                loose.update(read_wire(subject))
+            elif record.id not in log.gone:
+                loose.difference_update(read_wire(subject))
+        elif TAKEN_OUT in subject and not record.corrects and record.id not in log.gone:
+            loose.update(read_wire(WireId(subject.partition(TAKEN_OUT)[2])))
+    return frozenset(loose)
 
 
-def _present(wires: Mapping[str, Wire], log: Iterable[Record]) -> dict[Slot, WireDone]:
-    """What a tick would say now, of every wire that the log speaks of."""
-    named = {record.subject for record in log if record.subject in wires}
-    present: dict[Slot, WireDone] = {}
-    for key in named:
-        for operation in Operation:
-            facts = tick_facts(wires[key], operation)
-            present[slot_of(key, facts)] = facts
-    return present
+_LOOSE = FromLog[None, frozenset[PinRef]](
+    "loose screws", lambda beside, log: _loosened(frozenset(), beside, log, log), _loosened
+)
+
+
+@dataclass(frozen=True, slots=True)
+class _Known:
+    """The progress with what is needed to go on from it.
+
+    Args:
+        progress: What counts.
+        places: Where a wire is among the states.
+        wires_at: The wires at a clamp.
+        loose: The loose screws.
+        stale: What no longer counts, of each wire that has such.
+    """
+
+    progress: BuildProgress
+    places: dict[WireId, int]
+    wires_at: dict[PinRef, tuple[WireId, ...]]
+    loose: frozenset[PinRef]
+    stale: dict[str, tuple[Stale, ...]]
+
+
+def _known_anew(wiring: Wiring, log: Log) -> _Known:
+    wires_at: dict[PinRef, tuple[WireId, ...]] = {}
+    for wire in wiring.wires:
+        for end in (wire.start, wire.end):
+            wires_at[end.pin] = (*wires_at.get(end.pin, ()), wire.key)
+    untouched = BuildProgress(tuple(WireState(wire, ()) for wire in wiring.wires), ())
+    places = {wire.key: place for place, wire in enumerate(wiring.wires)}
+    known = _Known(untouched, places, wires_at, loose_screws(log), {})
+    return _with_wires(known, wiring, log, dict.fromkeys(record.subject for record in log.standing(WireDone)))
+
+
+def _known_further(before: _Known, wiring: Wiring, log: Log, new: Sequence[Record]) -> _Known:
+    """The progress after further entries: of the wires that they are about, and that share a screw with these."""
+    loose = loose_screws(log)
+    touched = dict.fromkeys(meant.subject for meant in map(log.meant, new) if isinstance(meant.facts, WireDone))
+    for pin in loose ^ before.loose:
+        touched.update(dict.fromkeys(before.wires_at.get(pin, ())))
+    if not touched:
+        return before
+    known = _Known(before.progress, before.places, before.wires_at, loose, before.stale)
+    return _with_wires(known, wiring, log, touched)
+
+
+def _with_wires(known: _Known, wiring: Wiring, log: Log, subjects: Iterable[str]) -> _Known:
+    """The progress with the state of some wires read from the log."""
+    states, stale = list(known.progress.states), dict(known.stale)
+    for subject in subjects:
+        place = known.places.get(WireId(subject))
+        wire = None if place is None else wiring.wires[place]
+        done, outdated = _ticks_of(subject, wire, log, known.loose)
+        stale.pop(subject, None)
+        if outdated:
+            stale[subject] = outdated
+        if place is not None:
+            states[place] = WireState(wiring.wires[place], done)
+    last = len(states)
+    in_order = sorted(stale, key=lambda subject: known.places.get(WireId(subject), last))
+    progress = BuildProgress(tuple(states), tuple(tick for subject in in_order for tick in stale[subject]))
+    return _Known(progress, known.places, known.wires_at, known.loose, stale)
+
+
+_PROGRESS = FromLog[Wiring, _Known]("progress of the wires", _known_anew, _known_further)
+
+
+def _ticks_of(
+    subject: str, wire: Wire | None, log: Log, loose: Container[PinRef]
+) -> tuple[tuple[tuple[Operation, Done], ...], tuple[Stale, ...]]:
+    """What counts of a wire in the order it is done, and what no longer does; ``wire`` is None when it is gone."""
+    now = [tick_facts(wire, operation) for operation in Operation] if wire else []
+    present = {slot_of(subject, facts): facts for facts in now}
+    last: dict[Slot, tuple[Record, WireDone]] = {}
+    for record in log.about(subject):
+        if isinstance(record.facts, WireDone):
+            last[slot_of(subject, record.facts)] = (record, record.facts)
+    ticks: dict[Operation, Done] = {}
+    outdated: list[tuple[Operation, Stale]] = []
+    for slot, (record, facts) in last.items():
+        why = why_not(facts, present.get(slot), subject_is_known=wire is not None)
+        if why:
+            name = wire.name if wire else facts.name
+            outdated.append((facts.operation, Stale(subject, name, facts.operation.words, why)))
+        else:
+            operation = present[slot].operation  # an end that is now the other one of its wire
+            ticks[operation] = Done(record.who, record.when)
+    if wire and Operation.TIGHTENED in ticks and (wire.start.pin in loose or wire.end.pin in loose):
+        del ticks[Operation.TIGHTENED]
+    landed = next((ticks[op] for op in (Operation.LANDED_START, Operation.LANDED_END) if op in ticks), None)
+    if landed:  # no end lands that was not stripped; who ticks no stripping, strips where he lands
+        ticks.setdefault(Operation.STRIPPED, landed)
+    done = tuple((operation, ticks[operation]) for operation in Operation if operation in ticks)
+    return done, tuple(tick for operation, tick in outdated if operation not in ticks)

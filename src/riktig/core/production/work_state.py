@@ -1,7 +1,7 @@
 """How far every stage of the work is, from the log; and what keeps its gate shut."""
 
-from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import replace
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
 
 from riktig.core.ids import PinRef, read_pin
 from riktig.core.job import DoorOrder
@@ -16,7 +16,19 @@ from riktig.core.production.work_model import (
     needs_of,
     stages_in_order,
 )
-from riktig.core.records import Facts, GatePassed, PartReceived, Record, Slot, WireDone, counted, taken_back
+from riktig.core.records import (
+    FromLog,
+    GatePassed,
+    Log,
+    PartReceived,
+    Record,
+    Slot,
+    WireDone,
+    last_word,
+    log_of,
+    slot_of,
+    why_not,
+)
 from riktig.core.wiring import Wire, WiringStage
 
 __all__ = [
@@ -36,6 +48,34 @@ MOST_NAMED = 3
 """Open tasks that are named at a gate (chosen by us: what is read at a glance)."""
 
 
+@dataclass(frozen=True, slots=True)
+class _OfStage:
+    """The tasks of a stage: all, those not done, and the minutes that these take."""
+
+    tasks: tuple[TaskState, ...]
+    left: tuple[TaskState, ...]
+    minutes: float
+
+
+@dataclass(frozen=True, slots=True)
+class _Known:
+    """The states of all tasks with what is needed to go on from them.
+
+    Args:
+        states: Of every task.
+        places: Where the tasks of a slot are among them.
+        screws: Where those are that tighten screws a second time.
+        opened: Where in the log each clamp was last opened.
+        stages: The tasks of each stage.
+    """
+
+    states: tuple[TaskState, ...]
+    places: dict[Slot, tuple[int, ...]]
+    screws: tuple[int, ...]
+    opened: dict[PinRef, int]
+    stages: dict[BuildStage, _OfStage]
+
+
 def task_states(tasks: Sequence[WorkTask], records: Iterable[Record]) -> tuple[TaskState, ...]:
     """Every task with what counts of it.
 
@@ -43,39 +83,74 @@ def task_states(tasks: Sequence[WorkTask], records: Iterable[Record]) -> tuple[T
         tasks: All tasks.
         records: The log, oldest first.
     """
-    log = tuple(records)
-    slots = [task.slot for task in tasks]
-    present: dict[Slot, Facts] = {slot: task.facts for slot, task in zip(slots, tasks, strict=True)}
-    states: dict[Slot, tuple[Done | None, str, str]] = {}
-    for kind in {type(task.facts) for task in tasks}:
-        of_kind = {slot: facts for slot, facts in present.items() if slot.kind is kind}
-        for item in counted(log, kind, of_kind):
-            done = Done(item.record.who, item.record.when) if item.counts else None
-            states[item.slot] = (done, item.record.id, item.why_not)
-    opened, place_of = _opened_again(log), {record.id: place for place, record in enumerate(log)}
-    kept = (TaskState(task, *states.get(slot, (None, "", ""))) for slot, task in zip(slots, tasks, strict=True))
-    return tuple(_while_shut(state, opened, place_of) for state in kept)
+    return log_of(records).get(_TASKS, tasks).states
 
 
-def _opened_again(log: Sequence[Record]) -> dict[PinRef, int]:
+def _known_anew(tasks: Sequence[WorkTask], log: Log) -> _Known:
+    places: dict[Slot, tuple[int, ...]] = {}
+    for place, task in enumerate(tasks):
+        places[task.slot] = (*places.get(task.slot, ()), place)
+    screws = tuple(place for place, task in enumerate(tasks) if task.stage is BuildStage.SUPPLY_AGAIN)
+    begun = _Known(tuple(map(TaskState, tasks)), places, screws, _opened_again({}, log, log), {})
+    touched = {place for slot, own in places.items() if log.about(slot.subject) for place in own}
+    return _with_tasks(begun, tasks, log, touched)
+
+
+def _known_further(before: _Known, tasks: Sequence[WorkTask], log: Log, new: Sequence[Record]) -> _Known:
+    """The states after further entries: of the tasks that they are about, and of screws whose clamp was opened."""
+    touched: set[int] = set()
+    for meant in map(log.meant, new):
+        touched.update(before.places.get(slot_of(meant.subject, meant.facts), ()))
+    opened = _opened_again(before.opened, log, new)
+    if opened is not before.opened:
+        touched.update(before.screws)
+    known = _Known(before.states, before.places, before.screws, opened, before.stages)
+    return _with_tasks(known, tasks, log, touched)
+
+
+def _with_tasks(known: _Known, tasks: Sequence[WorkTask], log: Log, touched: Iterable[int]) -> _Known:
+    """The states with those of some tasks read from the log; by stage anew where one changed."""
+    states, stages = list(known.states), dict(known.stages)
+    changed = set() if stages else set(BuildStage)
+    for place in touched:
+        states[place] = _state_of(tasks[place], known, tasks, log)
+        changed.add(tasks[place].stage)
+    by_stage: dict[BuildStage, list[TaskState]] = {stage: [] for stage in changed}
+    for state in states if changed else ():
+        if state.task.stage in by_stage:
+            by_stage[state.task.stage].append(state)
+    for stage, own in by_stage.items():
+        left = tuple(state for state in own if state.done is None)
+        stages[stage] = _OfStage(tuple(own), left, sum(state.task.minutes for state in left))
+    return _Known(tuple(states), known.places, known.screws, known.opened, stages)
+
+
+def _state_of(task: WorkTask, known: _Known, tasks: Sequence[WorkTask], log: Log) -> TaskState:
+    """What counts of one task. Tasks of one slot share what counts: what the last of them says is what is compared."""
+    record = last_word(log, task.slot)
+    if record is None:
+        return TaskState(task)
+    why = why_not(record.facts, tasks[known.places[task.slot][-1]].facts)
+    if why:
+        return TaskState(task, None, record.id, why)
+    if task.stage is BuildStage.SUPPLY_AGAIN:  # counts until its clamp is opened again
+        pins = [key.pin for key in task.where if isinstance(key, PinKey)]
+        if any(known.opened.get(pin, -1) > log.place(record.id) for pin in pins):
+            return TaskState(task, None, record.id, "its clamp was opened again since")
+    return TaskState(task, Done(record.who, record.when), record.id)
+
+
+def _opened_again(before: dict[PinRef, int], log: Log, new: Sequence[Record]) -> dict[PinRef, int]:
     """Where in the log something last went into a clamp, or came out of it by a correction."""
-    by_id = {record.id: record for record in log}
     opened: dict[PinRef, int] = {}
-    for place, record in enumerate(log):
-        facts = by_id[record.corrects].facts if record.corrects in by_id else record.facts
+    for place, record in enumerate(new, len(log) - len(new)):
+        facts = log.meant(record).facts
         if isinstance(facts, WireDone) and facts.operation.is_landing and facts.pin:
             opened[read_pin(facts.pin)] = place
-    return opened
+    return {**before, **opened} if opened else before
 
 
-def _while_shut(state: TaskState, opened: Mapping[PinRef, int], place_of: Mapping[str, int]) -> TaskState:
-    """A screw that was tightened a second time counts until its clamp is opened again."""
-    if state.done is None or state.task.stage is not BuildStage.SUPPLY_AGAIN:
-        return state
-    pins = [key.pin for key in state.task.where if isinstance(key, PinKey)]
-    if any(opened.get(pin, -1) > place_of[state.record] for pin in pins):
-        return replace(state, done=None, stale="its clamp was opened again since")
-    return state
+_TASKS = FromLog[Sequence[WorkTask], _Known]("states of the tasks", _known_anew, _known_further)
 
 
 _OF_WIRING = {WiringStage.DOOR: BuildStage.DOOR, WiringStage.EARTH: BuildStage.EARTHS}
@@ -105,50 +180,44 @@ def stage_states(
         records: The log, oldest first.
         door_order: Whether the door's loom is made before the wires of the plate, by practice.
     """
-    log = tuple(records)
-    by_stage: dict[BuildStage, list[TaskState]] = {stage: [] for stage in BuildStage}
-    for state in task_states(tasks, log):
-        by_stage[state.task.stage].append(state)
-    wires_by_stage: dict[BuildStage, list[WireState]] = {stage: [] for stage in BuildStage}
+    log = log_of(records)
+    of_stage = log.get(_TASKS, tasks).stages
+    wires_by_stage: dict[BuildStage, list[WireState]] = {stage: [] for stage in BuildStage if stage.is_wiring}
+    by_wiring = {stage: wires_by_stage[_OF_WIRING.get(stage, BuildStage.WIRES)] for stage in WiringStage}
     for wire_state in progress.states:
-        wires_by_stage[stage_of_wire(wire_state.wire)].append(wire_state)
+        by_wiring[wire_state.wire.stage].append(wire_state)
     plain: dict[BuildStage, StageState] = {}
-    for stage in BuildStage:
-        own = by_stage[stage]
-        left = sum(state.task.minutes for state in own if state.done is None)
-        finished, count = sum(state.done is not None for state in own), len(own)
+    for stage, own in of_stage.items():
+        finished, count, minutes = len(own.tasks) - len(own.left), len(own.tasks), own.minutes
         if stage.is_wiring:
             wires = wires_by_stage[stage]
-            whole = sum(state.complete for state in wires)
-            finished, count = finished + whole, count + len(wires)
-            left += WIRE_MINUTES * sum(1 - len(state.done) / OPERATIONS for state in wires)
-        plain[stage] = StageState(stage, tuple(own), finished, count, left)
+            done = [len(state.done) for state in wires]
+            finished, count = finished + done.count(OPERATIONS), count + len(wires)
+            minutes += WIRE_MINUTES * (len(wires) - sum(done) / OPERATIONS)
+        plain[stage] = StageState(stage, own.tasks, finished, count, minutes)
     passed = _passed(log)
     # A wire that lands in a clamp of an earlier stage loosens its screw; that must not shut the gate behind it.
     begun = {stage for stage, wires in wires_by_stage.items() if any(state.done for state in wires)}
+    lines = {stage: _not_finished(plain[stage], own.left) for stage, own in of_stage.items()}
+
+    def shut(stage: BuildStage) -> tuple[str, ...]:
+        if stage in begun and stage not in passed:
+            return ()
+        return tuple(lines[needed] for needed in needs_of(stage, door_order) if lines[needed])
+
     return tuple(
-        replace(
-            plain[stage],
-            shut=() if stage in begun - set(passed) else _shut(needs_of(stage, door_order), plain),
-            passed=passed.get(stage),
-        )
-        for stage in stages_in_order(door_order)
+        replace(plain[stage], shut=shut(stage), passed=passed.get(stage)) for stage in stages_in_order(door_order)
     )
 
 
-def _shut(needs: Iterable[BuildStage], states: Mapping[BuildStage, StageState]) -> tuple[str, ...]:
-    """What keeps a gate shut: a line for each stage before it that is not finished."""
-    lines: list[str] = []
-    for needed in needs:
-        state = states[needed]
-        if state.complete:
-            continue
-        names = [task.task.title for task in state.tasks if task.done is None]
-        few = ", ".join(names[:MOST_NAMED]) + (
-            f" and {len(names) - MOST_NAMED} more" if len(names) > MOST_NAMED else ""
-        )
-        lines.append(f"{needed.value}: {state.finished} of {state.count}" + (f"; open: {few}" if few else ""))
-    return tuple(lines)
+def _not_finished(state: StageState, left: Sequence[TaskState]) -> str:
+    """What a stage that is not finished says at the gate of a later one; "" when it is finished."""
+    if state.complete:
+        return ""
+    few = ", ".join(task.task.title for task in left[:MOST_NAMED])
+    if len(left) > MOST_NAMED:
+        few += f" and {len(left) - MOST_NAMED} more"
+    return f"{state.stage.value}: {state.finished} of {state.count}" + (f"; open: {few}" if few else "")
 
 
 def gate_subject(stage: BuildStage) -> str:
@@ -173,13 +242,12 @@ def gate_facts(state: StageState, reason: str) -> GatePassed:
     return GatePassed(state.stage.value, reason.strip(), "; ".join(state.shut))
 
 
-def _passed(log: Sequence[Record]) -> dict[BuildStage, PassedGate]:
-    gone = taken_back(log)
+def _passed(log: Log) -> dict[BuildStage, PassedGate]:
     by_subject = {gate_subject(stage): stage for stage in BuildStage}
     passed: dict[BuildStage, PassedGate] = {}
-    for record in log:
+    for record in log.standing(GatePassed):
         facts = record.facts
-        if isinstance(facts, GatePassed) and record.id not in gone and record.subject in by_subject:
+        if isinstance(facts, GatePassed) and record.subject in by_subject:
             gate = PassedGate(record.who, record.when, facts.reason, facts.open_work, record.id)
             passed[by_subject[record.subject]] = gate
     return passed

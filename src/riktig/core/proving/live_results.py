@@ -8,7 +8,7 @@ from riktig.core.production import StageState
 from riktig.core.proving.live_step import LiveStep
 from riktig.core.proving.tests import ProvingStage
 from riktig.core.proving.verdicts import LONGEST_READING, Outcome, Results
-from riktig.core.records import LiveReleased, LiveStepDone, Record, Slot, counted, slot_of, taken_back
+from riktig.core.records import FromLog, LiveReleased, LiveStepDone, Log, Record, Slot, last_word, log_of, why_not
 
 __all__ = ["LiveGate", "LiveResult", "live_facts", "live_gate", "live_results", "read_value"]
 
@@ -50,23 +50,36 @@ def live_results(plan: Sequence[LiveStep], records: Iterable[Record]) -> tuple[L
         plan: All steps, in order.
         records: The log, oldest first.
     """
-    present: dict[Slot, LiveStepDone] = {}
-    for step in plan:
-        facts = live_facts(step, Outcome.OPEN)
-        present[slot_of(step.key, facts)] = facts
-    last = {item.record.subject: item for item in counted(records, LiveStepDone, present)}
-    results: list[LiveResult] = []
-    for step in plan:
-        item = last.get(step.key)
-        if item is None:
-            results.append(LiveResult(step, Outcome.OPEN, None))
-        elif item.counts and item.facts.stage == step.stage.value:
-            record, facts = item.record, item.facts
-            results.append(LiveResult(step, facts.outcome, facts, record.who, record.when))
-        else:
-            why = item.why_not or "it was noted as something else"
-            results.append(LiveResult(step, Outcome.OPEN, None, stale=why))
-    return tuple(results)
+    return log_of(records).get(_RESULTS, plan)
+
+
+def _results_anew(plan: Sequence[LiveStep], log: Log) -> tuple[LiveResult, ...]:
+    return tuple(_result_of(step, log) for step in plan)
+
+
+def _results_further(
+    before: tuple[LiveResult, ...], plan: Sequence[LiveStep], log: Log, new: Sequence[Record]
+) -> tuple[LiveResult, ...]:
+    touched = {meant.subject for meant in map(log.meant, new) if isinstance(meant.facts, LiveStepDone)}
+    if not touched:
+        return before
+    return tuple(_result_of(result.step, log) if result.step.key in touched else result for result in before)
+
+
+_RESULTS = FromLog[Sequence[LiveStep], tuple[LiveResult, ...]](
+    "results of settings and live steps", _results_anew, _results_further
+)
+
+
+def _result_of(step: LiveStep, log: Log) -> LiveResult:
+    record = last_word(log, Slot(LiveStepDone, step.key))
+    if record is None or not isinstance(record.facts, LiveStepDone):
+        return LiveResult(step, Outcome.OPEN, None)
+    facts = record.facts
+    why = why_not(facts, live_facts(step, Outcome.OPEN))
+    if not why and facts.stage == step.stage.value:
+        return LiveResult(step, facts.outcome, facts, record.who, record.when)
+    return LiveResult(step, Outcome.OPEN, None, stale=why or "it was noted as something else")
 
 
 def live_facts(
@@ -100,10 +113,8 @@ def live_gate(
         open_work.append(f"{ProvingStage.SETTINGS.value}: {unset} not passed")
     if inspection and not inspection.complete:
         open_work.append(f"visual inspection: {inspection.count - inspection.finished} of {inspection.count} open")
-    log = tuple(records)
-    gone = taken_back(log)
-    facts = (record.facts for record in reversed(log) if record.id not in gone)
-    released = next((entry for entry in facts if isinstance(entry, LiveReleased)), None)
+    releases = log_of(records).said(LiveReleased)
+    released = releases[-1][1] if releases else None
     now = tuple(open_work)
     if failed:
         shut = f"{failed} dead tests failed: find and mend what is wrong first."

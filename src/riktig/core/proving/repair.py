@@ -5,7 +5,7 @@ from collections.abc import Iterable, Sequence
 from riktig.core.ids import DeviceId
 from riktig.core.proving.fault_effects import Faults
 from riktig.core.proving.tests import Test, TestPlan
-from riktig.core.records import NewRecord, Operation, ReadingTaken, Record, TakenBack, WireDone, taken_back
+from riktig.core.records import NewRecord, Operation, ReadingTaken, Record, TakenBack, WireDone, log_of, taken_back
 from riktig.core.simulation import FaultKind
 
 __all__ = ["repair_entries", "repeated_after"]
@@ -58,7 +58,7 @@ def repair_entries(faults: Faults, plan: TestPlan, records: Iterable[Record], wh
         records: The log, oldest first.
         why: What was found.
     """
-    log: Sequence[Record] = tuple(records)
+    log: Sequence[Record] = log_of(records)
     gone = taken_back(log)
     wires, _, _ = _concerned(faults)
     again = {test.key for test in repeated_after(faults, plan)}

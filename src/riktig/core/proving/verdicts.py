@@ -1,12 +1,12 @@
 """Readings against the plan: verdicts, what is out of date, and which stages are open."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from riktig.core.errors import RiktigError
 from riktig.core.production import Stale
 from riktig.core.proving.tests import ProvingStage, Test, TestPlan
-from riktig.core.records import Outcome, ReadingTaken, Record, counted, slot_of
+from riktig.core.records import FromLog, Log, Outcome, ReadingTaken, Record, Slot, last_word, log_of, slot_of, why_not
 
 __all__ = [
     "OPEN_LINE",
@@ -176,21 +176,56 @@ def results_of(plan: TestPlan, records: Iterable[Record]) -> Results:
     Returns:
         The outcomes by test.
     """
+    return log_of(records).get(_RESULTS, plan).results
+
+
+@dataclass(frozen=True, slots=True)
+class _Known:
+    """The results with where each test is, and what is out of date of what."""
+
+    results: Results
+    places: dict[str, int]
+    stale: dict[str, Stale]
+
+
+def _known_anew(plan: TestPlan, log: Log) -> _Known:
     present = plan.present
     for test in plan.tests if not present else ():
         facts = reading_facts(test, Outcome.OPEN, ohm=None, meter="")
         present[slot_of(test.key, facts)] = facts
-    last = {item.record.subject: item for item in counted(records, ReadingTaken, present)}
-    readings: list[tuple[Test, CountedReading | None]] = []
-    stale: list[Stale] = []
-    for test in plan.tests:
-        item = last.pop(test.key, None)
-        readings.append((test, _reading(item.record, item.facts) if item and item.counts else None))
-        if item and not item.counts:
-            stale.append(Stale(test.key, test.title, "reading", item.why_not))
-    for key, item in last.items():
-        stale.append(Stale(key, item.facts.title, "reading", item.why_not))
-    return Results(tuple(readings), tuple(stale))
+    places = {test.key: place for place, test in enumerate(plan.tests)}
+    unread = _Known(Results(tuple((test, None) for test in plan.tests), ()), places, {})
+    return _known_further(unread, plan, log, log)
+
+
+def _known_further(before: _Known, plan: TestPlan, log: Log, new: Sequence[Record]) -> _Known:
+    """The results after further entries: of the tests that they are about."""
+    touched = dict.fromkeys(meant.subject for meant in map(log.meant, new) if isinstance(meant.facts, ReadingTaken))
+    if not touched:
+        return before
+    readings, stale = list(before.results.readings), dict(before.stale)
+    for key in touched:
+        place = before.places.get(key)
+        record = last_word(log, Slot(ReadingTaken, key))
+        counts: CountedReading | None = None
+        stale.pop(key, None)
+        if record and isinstance(record.facts, ReadingTaken):
+            now = plan.present.get(Slot(ReadingTaken, key))
+            why = why_not(record.facts, now, subject_is_known=place is not None)
+            if why:
+                title = record.facts.title if place is None else plan.tests[place].title
+                stale[key] = Stale(key, title, "reading", why)
+            else:
+                counts = _reading(record, record.facts)
+        if place is not None:
+            readings[place] = (plan.tests[place], counts)
+    last = len(readings)
+    in_order = sorted(stale, key=lambda key: before.places.get(key, last))
+    results = Results(tuple(readings), tuple(stale[key] for key in in_order))
+    return _Known(results, before.places, stale)
+
+
+_RESULTS = FromLog[TestPlan, _Known]("results of the dead tests", _known_anew, _known_further)
 
 
 def _reading(record: Record, facts: ReadingTaken) -> CountedReading:

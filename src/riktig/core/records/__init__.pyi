@@ -1,5 +1,5 @@
 from .codec import StoredEntry, broken_links, digest_of, dump_facts, load_facts, signature_fault, stored
-from .counting import CUT_SLACK_MM, SIMULATED, Counted, Slot, counted, slot_of, why_not
+from .counting import CUT_SLACK_MM, SIMULATED, Counted, Slot, counted, last_word, slot_of, why_not
 from .facts import (
     ChangeClosed,
     ChangeOpened,
@@ -34,8 +34,9 @@ from .facts import (
 from .handover_facts import AsBuiltClosed, JobIssued, PanelDispatched, PapersWritten, ServiceVisit, SiteItemDone
 from .inspection_facts import ClauseCompared, FindingNoted, FindingSettled
 from .label_facts import LabelReplaced
+from .log import FromLog, Log, log_of, taken_back
 from .naming import can_be_undone, name_of_records
-from .record import NewRecord, Record, taken_back
+from .record import NewRecord, Record
 from .signing import Signer, fingerprint, new_private_key
 
 __all__ = [
@@ -53,6 +54,7 @@ __all__ = [
     "FieldEndDone",
     "FindingNoted",
     "FindingSettled",
+    "FromLog",
     "GatePassed",
     "HoleDone",
     "HoleWork",
@@ -61,6 +63,7 @@ __all__ = [
     "LabelReplaced",
     "LiveReleased",
     "LiveStepDone",
+    "Log",
     "NewRecord",
     "NoteKept",
     "Operation",
@@ -92,7 +95,9 @@ __all__ = [
     "digest_of",
     "dump_facts",
     "fingerprint",
+    "last_word",
     "load_facts",
+    "log_of",
     "name_of_records",
     "new_private_key",
     "signature_fault",

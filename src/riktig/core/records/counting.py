@@ -30,9 +30,10 @@ from riktig.core.records.facts import (
     WireDone,
 )
 from riktig.core.records.inspection_facts import ClauseCompared, FindingNoted, FindingSettled
-from riktig.core.records.record import Record, taken_back
+from riktig.core.records.log import Log, log_of
+from riktig.core.records.record import Record
 
-__all__ = ["CUT_SLACK_MM", "SIMULATED", "Counted", "Slot", "counted", "slot_of", "why_not"]
+__all__ = ["CUT_SLACK_MM", "SIMULATED", "Counted", "Slot", "counted", "last_word", "slot_of", "why_not"]
 
 CUT_SLACK_MM = 10.0
 """A wire cut this much too short still reaches: lengths are rounded up by as much."""
@@ -103,18 +104,20 @@ def counted(records: Iterable[Record], kind: type[Said], present: Mapping[Slot, 
         kind: Of the entries that are asked for.
         present: What an entry made now would say, for every slot there is.
     """
-    log = tuple(records)
-    gone = taken_back(log)
     last: dict[tuple[Slot, str], tuple[Record, Said]] = {}
-    for record in log:
-        if record.corrects or record.id in gone or not isinstance(record.facts, kind):
-            continue
-        slot = slot_of(record.subject, record.facts)
-        last[slot, record.id if kind is DimensionRead else ""] = (record, record.facts)
+    for record, facts in log_of(records).said(kind):
+        slot = slot_of(record.subject, facts)
+        last[slot, record.id if kind is DimensionRead else ""] = (record, facts)
     subjects = {slot.subject for slot in present}
     for (slot, _), (record, facts) in last.items():
         reason = why_not(facts, present.get(slot), subject_is_known=slot.subject in subjects)
         yield Counted(record, facts, slot, reason)
+
+
+def last_word(log: Log, slot: Slot) -> Record | None:
+    """The last entry in a slot that stands, whether it counts or not; None where there is none."""
+    about = reversed(log.about(slot.subject))
+    return next((record for record in about if slot_of(record.subject, record.facts) == slot), None)
 
 
 def why_not(then: Facts, now: Facts | None, *, subject_is_known: bool = True) -> str:

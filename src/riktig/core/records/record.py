@@ -1,11 +1,10 @@
 """An entry of the log. Never part of the job: it outlives every undo."""
 
-from collections.abc import Iterable
 from dataclasses import dataclass
 
 from riktig.core.records.facts import Facts
 
-__all__ = ["NewRecord", "Record", "taken_back"]
+__all__ = ["NewRecord", "Record"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,8 +37,3 @@ class Record:
     when: str
     revision: int
     corrects: str = ""
-
-
-def taken_back(records: Iterable[Record]) -> frozenset[str]:
-    """The ids of the records that later ones take back. They stay in the log; they count no more."""
-    return frozenset(record.corrects for record in records if record.corrects)

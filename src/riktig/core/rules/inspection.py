@@ -11,8 +11,8 @@ from riktig.core.records import (
     Record,
     Slot,
     counted,
+    log_of,
     slot_of,
-    taken_back,
 )
 from riktig.core.rules.model import ClauseResult
 
@@ -45,15 +45,9 @@ def findings_noted(records: Iterable[Record]) -> tuple[NotedFinding, ...]:
     Args:
         records: The log, oldest first.
     """
-    log = tuple(records)
-    gone = taken_back(log)
-    kept = [record for record in log if record.id not in gone]
-    settled = {r.facts.finding: r for r in kept if isinstance(r.facts, FindingSettled)}
-    return tuple(
-        NotedFinding(record, record.facts, settled.get(record.id))
-        for record in kept
-        if isinstance(record.facts, FindingNoted)
-    )
+    log = log_of(records)
+    settled = {how.finding: record for record, how in log.said(FindingSettled)}
+    return tuple(NotedFinding(record, noted, settled.get(record.id)) for record, noted in log.said(FindingNoted))
 
 
 def comparison_facts(result: ClauseResult, edition: str) -> ClauseCompared:

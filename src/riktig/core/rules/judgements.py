@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from riktig.core.inputs import same_person
 from riktig.core.job import SignedBy
-from riktig.core.records import ClauseJudged, Counted, Record, Slot, counted, slot_of, taken_back
+from riktig.core.records import ClauseJudged, Counted, Record, Slot, counted, log_of, slot_of
 from riktig.core.rules.model import ClauseResult, Verdict
 
 __all__ = ["StandOfClauses", "judgement_facts", "judgements_of", "signers_of", "stand_of_clauses"]
@@ -42,7 +42,7 @@ def stand_of_clauses(
         records: The log, oldest first.
         signed_by: How many people have to accept what fails.
     """
-    every, log = tuple(results), tuple(records)
+    every, log = tuple(results), log_of(records)
     counts = {code for code, judged in judgements_of(every, log).items() if judged.counts}
     if signed_by is SignedBy.TWO:
         failing = [result for result in every if result.verdict is Verdict.FAILS and result.code in counts]
@@ -64,12 +64,11 @@ def signers_of(result: ClauseResult, records: Iterable[Record]) -> tuple[str, ..
         result: The judgement of one clause.
         records: The log, oldest first.
     """
-    log = tuple(records)
-    gone, present = taken_back(log), judgement_facts(result, "")
+    present = judgement_facts(result, "")
     names: list[str] = []
-    for record in log:
+    for record in log_of(records).about(result.code):
         facts = record.facts
-        if record.subject != result.code or record.id in gone or not isinstance(facts, ClauseJudged):
+        if not isinstance(facts, ClauseJudged):
             continue
         same = facts.evidence == present.evidence and facts.deviation == present.deviation
         if same and not any(same_person(name, record.who) for name in names):

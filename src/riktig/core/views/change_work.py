@@ -25,7 +25,7 @@ from riktig.core.production import (
     wire_work,
 )
 from riktig.core.proving import TESTS, reading_facts, results_of
-from riktig.core.records import NewRecord, Outcome, Record, TaskDone, counted, slot_of, why_not
+from riktig.core.records import NewRecord, Outcome, Record, TaskDone, counted, log_of, slot_of, why_not
 from riktig.core.wiring import WIRING
 
 __all__ = ["ChangeLine", "ChangeWork", "change_paper", "change_work"]
@@ -98,7 +98,7 @@ def change_work(before: Evaluation[Job], after: Evaluation[Job], records: Iterab
         records: The log, oldest first.
         subject: What the records of the change order are about.
     """
-    log = tuple(records)
+    log = log_of(records)
     progress = progress_of(after.get(WIRING), log)
     hand = _ticked_by_hand(log, subject)
     lines = [

@@ -28,7 +28,7 @@ from riktig.core.keys import (
 from riktig.core.plate import CUTS, LAYOUT, body_of, room_around
 from riktig.core.production import progress_of
 from riktig.core.proving import ENERGISED, PANEL_FACTS, TESTS, results_of, what_to_measure
-from riktig.core.records import NoteKept, PhotoKept, Record, taken_back
+from riktig.core.records import NoteKept, PhotoKept, Record, log_of
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, Device, Zone, contact_places, elements_of
 from riktig.core.simulation import RATINGS, ContactStage, OperatorState, described, is_closed
 from riktig.core.sizing import SIZING
@@ -58,7 +58,7 @@ def details_of(evaluation: Evaluation[Job], key: Key | None, records: Iterable[R
         key: What it stands for; None for nothing that can be selected.
         records: The log, oldest first.
     """
-    log = tuple(records)
+    log = log_of(records)
     page = _page(evaluation, key, log)
     return replace(page, photos=photos_of(log, key), notes=notes_on(log, key)) if page and key else None
 
@@ -76,11 +76,10 @@ def photos_of(records: Sequence[Record], key: Key) -> tuple[Photo, ...]:
         records: The log, oldest first.
         key: The thing.
     """
-    subject, gone = thing_subject(key), taken_back(records)
     return tuple(
         Photo(record.facts.file, record.facts.digest, f"{record.when[:16].replace('T', ' ')}, {record.who}")
-        for record in records
-        if isinstance(record.facts, PhotoKept) and record.subject == subject and record.id not in gone
+        for record in log_of(records).about(thing_subject(key))
+        if isinstance(record.facts, PhotoKept)
     )
 
 
@@ -91,11 +90,10 @@ def notes_on(records: Sequence[Record], key: Key) -> tuple[Note, ...]:
         records: The log, oldest first.
         key: The thing.
     """
-    subject, gone = thing_subject(key), taken_back(records)
     return tuple(
         Note(record.facts.text, f"{record.when[:16].replace('T', ' ')}, {record.who}")
-        for record in records
-        if isinstance(record.facts, NoteKept) and record.subject == subject and record.id not in gone
+        for record in log_of(records).about(thing_subject(key))
+        if isinstance(record.facts, NoteKept)
     )
 
 

@@ -13,7 +13,7 @@ from riktig.core.labels import LABELS
 from riktig.core.plate import LAYOUT
 from riktig.core.production import WORK, change_orders, progress_of, red_lines, stage_states
 from riktig.core.proving import TESTS, Outcome, results_of
-from riktig.core.records import Record
+from riktig.core.records import Record, log_of
 from riktig.core.rules import RULES, Group, Verdict, stand_of_clauses
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.terminals import STRIPS
@@ -62,7 +62,7 @@ def statuses(evaluation: Evaluation[Job], records: Iterable[Record]) -> tuple[St
         evaluation: Of the job.
         records: The log, oldest first.
     """
-    job, kept = evaluation.document, tuple(records)
+    job, kept = evaluation.document, log_of(records)
     if not job.loads:
         waits = [Status(name, Stamp.BLANK, "waits for the Brief") for name in STATIONS[1:]]
         return (Status("Brief", Stamp.BLANK, "start here: say what turns"), *waits)

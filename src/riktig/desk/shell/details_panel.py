@@ -76,6 +76,7 @@ class DetailsPanel(QScrollArea):
         self.theme: Theme = LIGHT
         self.photo_of: Callable[[Photo], QImage | None] = lambda photo: None
         self._small: dict[Photo, QPixmap] = {}
+        self._shown: tuple[Details | None, Drawing | None, Theme] | None = None
         self._put_away = False
         self._wanted = False
         self.hide()
@@ -102,6 +103,10 @@ class DetailsPanel(QScrollArea):
 
     def show_details(self, details: Details | None, plate: Drawing | None) -> None:
         """Shows what is selected, or what one can do when nothing is."""
+        shown = (details, plate, self.theme)
+        if shown == self._shown and not (details and details.photos):  # a photo may be found or lost meanwhile
+            return
+        self._shown = shown
         body = QWidget()
         layout = QVBoxLayout(body)
         layout.setContentsMargins(16, 12, 14, 12)
@@ -123,6 +128,7 @@ class DetailsPanel(QScrollArea):
 
     def show_waiting(self) -> None:
         """Says that what is known of the selection is still being worked out."""
+        self._shown = None
         body = QWidget()
         layout = QVBoxLayout(body)
         layout.setContentsMargins(16, 12, 14, 12)

@@ -2,7 +2,6 @@
 
 from pathlib import Path
 
-from PySide6.QtCore import QTimer
 from PySide6.QtGui import QCloseEvent
 from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QMainWindow, QVBoxLayout, QWidget
 
@@ -39,7 +38,7 @@ from riktig.desk.shell.start_page import StartPage, newest_jobs
 from riktig.desk.shell.walk_panel import WalkPanel
 from riktig.desk.stations import Stations
 from riktig.desk.theme import DARK, LIGHT, Theme, palette, style_sheet
-from riktig.desk.widgets import FieldUndo, PageStack, ScrolledPages, Station
+from riktig.desk.widgets import FieldUndo, PageStack, ScrolledPages, Station, after_paint
 from riktig.devices import BenchMeter
 from riktig.places import jobs_folder
 
@@ -67,6 +66,8 @@ class MainWindow(QMainWindow):
         self.current = ""
         self.jobs = Jobs(self)
         self.deriver = Deriver(session, self._show_derived, self._show_waiting)
+        self._shell_soon = after_paint(self, self._refresh_shell)
+        self._details_soon = after_paint(self, self._show_details)
         self.arrivals = Arrivals(self, self)
         FieldUndo(self)
         self.drawing_list = DrawingList(lambda: self.stations.get(self.current), lambda: self._index().entries)
@@ -246,7 +247,7 @@ class MainWindow(QMainWindow):
         self.strip.show_job(self.session.job)
         self._show_title()
         self._refresh_current()
-        QTimer.singleShot(0, self, self._refresh_shell)
+        self._shell_soon.start()
 
     def _show_title(self) -> None:
         """The job's number, and its file where that is called otherwise."""
@@ -257,7 +258,7 @@ class MainWindow(QMainWindow):
     def _records_changed(self) -> None:
         self._all_stale()
         self._refresh_current()
-        QTimer.singleShot(0, self, self._refresh_shell)
+        self._shell_soon.start()
 
     def _all_stale(self) -> None:
         for station in self.stations.there:
@@ -309,15 +310,19 @@ class MainWindow(QMainWindow):
         self._show_kept()
 
     def _selected(self, key: Key | None) -> None:
-        session = self.session
         if self.current:
             self.details.open_for(key)
+        if self.deriver.busy and key:
+            self.details.show_waiting()
+        station = self.stations.get(self.current)
+        if station and not (self.deriver.busy and station.covered):
+            station.show_selection(key)
+        self._details_soon.start()
+
+    def _show_details(self) -> None:
+        """What is selected, beside the station and in the drawing as a list: the station is seen first."""
+        session, key = self.session, self.session.selection
         if self.deriver.busy:
-            if key:
-                self.details.show_waiting()
-            station = self.stations.get(self.current)
-            if station and not station.covered:
-                station.show_selection(key)
             return
         page = details_of(session.evaluation, key, session.records) if key else None
         plate = None
@@ -325,9 +330,6 @@ class MainWindow(QMainWindow):
             plate = mini_plate(session.evaluation.get(LAYOUT), page.wires, page.devices)
         self.details.show_details(page, plate)
         self.drawing_list.show_selection(key, f"{page.title}, {page.kind}" if page else "")
-        station = self.stations.get(self.current)
-        if station:
-            station.show_selection(key)
 
     def _lost(self, stale: object) -> None:
         self.session.say(lost_words(self.session.lost_last, self.session.turned_by))

@@ -4,7 +4,7 @@ from .field_undo import FieldUndo
 from .fitted import FittedLabel
 from .flow import FlowLayout
 from .page_stack import PageStack, ScrolledPages
-from .small import flowing, plain_label, replace_body, row_of, show_only
+from .small import after_paint, flowing, plain_label, replace_body, row_of, show_only
 from .station import Station
 from .steps import StepList, StepRow
 from .tab_order import TabOrder, first_field
@@ -22,6 +22,7 @@ __all__ = [
     "StepList",
     "StepRow",
     "TabOrder",
+    "after_paint",
     "all_of_list",
     "chosen_of_list",
     "first_field",

@@ -1,13 +1,26 @@
-"""Labels and rows, and bodies that are shown one at a time."""
+"""Labels and rows, bodies that are shown one at a time, and work that waits until the window is painted."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QObject, Qt, QTimer
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QLayout, QScrollArea, QSizePolicy, QWidget
 
 from riktig.desk.widgets.flow import FlowLayout
 
-__all__ = ["flowing", "plain_label", "replace_body", "row_of", "show_only"]
+__all__ = ["after_paint", "flowing", "plain_label", "replace_body", "row_of", "show_only"]
+
+
+AFTER_PAINT_MS = 1
+"""A timer of 0 is served before the window is painted, this one after."""
+
+
+def after_paint(owner: QObject, work: Callable[[], None]) -> QTimer:
+    """A timer that, when started, does some work once the window is painted; started twice it does it once."""
+    timer = QTimer(owner)
+    timer.setSingleShot(True)
+    timer.setInterval(AFTER_PAINT_MS)
+    timer.timeout.connect(work)
+    return timer
 
 
 def plain_label(text: str = "", role: str = "", *, wraps: bool = False) -> QLabel:

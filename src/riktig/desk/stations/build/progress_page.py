@@ -68,7 +68,7 @@ class ProgressPage(QWidget):
         session, evaluation = self.session, self.session.evaluation
         now = panel_now(stages, session.progress, self._tested())
         self.panel.show_drawing(
-            draw_panel_now(evaluation.get(LAYOUT), evaluation.get(DOOR), evaluation.get(NAMES), now, (), Shown.ALL)
+            draw_panel_now(evaluation.get(LAYOUT), evaluation.get(DOOR), evaluation.get(NAMES), now, Shown.ALL)
         )
         hours = hours_of_stages(stages, evaluation.get(WIRING), session.records)
         total = sum(h.planned_done + h.planned_left for h in hours)

@@ -123,14 +123,15 @@ class StageList(QListWidget):
                 self.addItem(QListWidgetItem())
         for row, state in enumerate(states):
             item = self.item(row)
+            if state.stage is now:
+                self.setCurrentItem(item)
+            if item.data(Qt.ItemDataRole.UserRole) == state:
+                continue
             item.setData(Qt.ItemDataRole.UserRole, state)
             gate = "\n".join(["The gate is shut:", *state.shut]) if state.shut else "The gate is open."
             item.setToolTip(f"{state.stage.value}: {_line(state)}\n{gate}")
             item.setText(f"{state.stage.value}  {_line(state)}")  # what is copied and read aloud; the delegate paints
-            if state.stage is now:
-                self.setCurrentItem(item)
         self.blockSignals(False)
-        self.viewport().update()
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""

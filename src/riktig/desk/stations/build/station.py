@@ -291,7 +291,7 @@ class BuildStation(Station):
 
     def _tested(self) -> frozenset[DeviceId]:
         """The devices all of whose tests have passed."""
-        if not any(isinstance(record.facts, ReadingTaken) for record in self.session.records):
+        if not self.session.records.standing(ReadingTaken):
             return frozenset()  # most ticks fall before the first reading: tests need not be looked through for them
         passed: dict[DeviceId, bool] = {}
         progress = self.session.progress

@@ -16,22 +16,25 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from riktig.core.door import DOOR
-from riktig.core.geometry import Drawing
+from riktig.core.door import DOOR, DoorPlan
+from riktig.core.geometry import Drawing, Shape
 from riktig.core.ids import DeviceId
 from riktig.core.keys import DeviceKey, Key, PartKey
-from riktig.core.plate import LAYOUT
+from riktig.core.plate import LAYOUT, Layout
 from riktig.core.production import (
     BuildStage,
+    PanelNow,
+    Shown,
     StageState,
     TaskState,
     draw_operator,
     draw_panel_now,
     panel_now,
+    rings_around,
     shown_for,
 )
 from riktig.core.records import NewRecord, RedLine, TakenBack
-from riktig.core.schematic import NAMES
+from riktig.core.schematic import NAMES, Names
 from riktig.core.terminals import STRIPS, draw_blocks
 from riktig.core.views import notes_on, photos_of
 from riktig.desk.bench import common_key
@@ -40,7 +43,7 @@ from riktig.desk.photos import ENDINGS, keep_note, keep_photo
 from riktig.desk.session import Session
 from riktig.desk.stations.build.entry_row import EntryRow
 from riktig.desk.theme import Theme, grown, words_font
-from riktig.desk.widgets import plain_label, row_of
+from riktig.desk.widgets import after_paint, plain_label, row_of
 
 __all__ = ["TaskPage"]
 
@@ -67,6 +70,8 @@ class TaskPage(QWidget):
         self.subject = ""
         self.slot_title = ""
         self._fitting = False
+        self._picture_soon = after_paint(self, self._show_picture)
+        self._drawn: tuple[PanelNow, Shown, Names, Layout, DoorPlan, Drawing] | None = None
         self.list = QListWidget()
         self.list.setAccessibleName("Tasks of this stage")
         self.list.setUniformItemSizes(True)
@@ -78,6 +83,7 @@ class TaskPage(QWidget):
         self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.title = plain_label("", wraps=True)
         self.title.setFont(words_font(20, bold=True))
+        self.title.setMinimumHeight(2 * self.title.fontMetrics().lineSpacing())  # most need two lines: nothing jumps
         self.how = plain_label("", wraps=True)
         self.how.setFont(words_font(12))
         self.how.setAlignment(Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignLeft)
@@ -197,14 +203,25 @@ class TaskPage(QWidget):
         self.entry.show_for(task)
         count = len(photos_of(self.session.records, self.photo_key))
         self.photo.setText(f"Photo …  {count}" if count else "Photo …")
-        self._show_picture()
+        if self._drawn is None:
+            self._show_picture()
+        else:
+            self._picture_soon.start()  # what was ticked is seen first
 
     def _show_picture(self) -> None:
         """The picture, where there is room for one beside the words."""
         has_room = self.width() >= grown(ROOM_FOR_PICTURE)
         self.view.setVisible(has_room)
         if has_room and self.state is not None:
-            self.view.show_drawing(self._picture(self.task))
+            where = frozenset(self.task.task.where) if self.task else frozenset[Key]()
+            picture = self._card(self.task, where)
+            rings: list[Shape] = []
+            if picture is None:
+                picture = self._panel_now(where)
+                rings = rings_around(picture, where)
+            if picture != self.view.drawing:
+                self.view.show_drawing(picture)
+            self.view.set_overlay(rings)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Shows or hides the picture by the room there is."""
@@ -214,13 +231,12 @@ class TaskPage(QWidget):
             self._show_picture()
             self._fitting = False
 
-    def _picture(self, task: TaskState | None) -> Drawing:
-        """What helps with the task at hand: the assembly card, the strip, or the panel with its place marked."""
+    def _card(self, task: TaskState | None, where: frozenset[Key]) -> Drawing | None:
+        """The assembly card of an operator or the strip of the task at hand; None for any other task."""
         evaluation = self.session.evaluation
-        where = frozenset(task.task.where) if task else frozenset[Key]()
-        door = evaluation.get(DOOR)
         if task and task.task.stage is BuildStage.OPERATORS:
-            seat = next((seat for seat in door.seats if DeviceKey(seat.device) in where), None)
+            seats = evaluation.get(DOOR).seats
+            seat = next((seat for seat in seats if DeviceKey(seat.device) in where), None)
             if seat:
                 return draw_operator(seat, evaluation.get(NAMES).tag[seat.device])
         if task and task.task.stage is BuildStage.STRIPS:
@@ -228,9 +244,18 @@ class TaskPage(QWidget):
             strip = next((strip for strip in strips if DeviceKey(strip.rows[0].device) in where), None)
             if strip:
                 return draw_blocks(strip)
+        return None
+
+    def _panel_now(self, where: frozenset[Key]) -> Drawing:
+        """The panel as it stands: drawn anew only when that has changed."""
+        evaluation = self.session.evaluation
+        layout, door, names = evaluation.get(LAYOUT), evaluation.get(DOOR), evaluation.get(NAMES)
         now = panel_now(self._stages, self.session.progress, self.tested())
         shown = shown_for(where, door)
-        return draw_panel_now(evaluation.get(LAYOUT), door, evaluation.get(NAMES), now, where, shown)
+        kept = self._drawn
+        if kept is None or kept[:3] != (now, shown, names) or kept[3] is not layout or kept[4] is not door:
+            kept = self._drawn = (now, shown, names, layout, door, draw_panel_now(layout, door, names, now, shown))
+        return kept[5]
 
     def _picked(self, row: int) -> None:
         if self.state and 0 <= row < len(self.state.tasks):

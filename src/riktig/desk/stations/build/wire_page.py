@@ -6,10 +6,9 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QInputDialog, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
-from riktig.core.geometry import Drawing
 from riktig.core.ids import WireId
 from riktig.core.keys import WireKey
-from riktig.core.plate import LAYOUT
+from riktig.core.plate import LAYOUT, Layout
 from riktig.core.production import Operation, TorqueTool, WireState, stage_of_wire, tick_facts
 from riktig.core.records import NewRecord, RedLine, TakenBack, WireDone
 from riktig.core.standards import conductor_name, is_awg, torque_name
@@ -49,7 +48,10 @@ class WirePage(QWidget):
         self.session, self._may_tick = session, may_tick
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.key = WireId("")
-        self._lines: list[tuple[WireId, str]] = []
+        self._states: tuple[WireState, ...] = ()
+        self._stale: frozenset[str] = frozenset()
+        self._columns = (0, 0)
+        self._drawn: tuple[Layout, Wire] | None = None
         self.tool: TorqueTool | None = None
         """What screws are tightened with, as who is at the bench noted it."""
         self.batch_line = plain_label("", "second", wraps=True)
@@ -167,28 +169,37 @@ class WirePage(QWidget):
             first = next((state for state in states if state.done and not state.complete), None)
             first = first or next((state for state in states if not state.complete), states[0] if states else None)
             self.key = first.wire.key if first else WireId("")
-        stale = {tick.subject for tick in progress.stale}
-        of_number = max((len(state.wire.number) for state in states), default=0)
-        of_start = max((len(state.wire.start.label) for state in states), default=0)
-        lines = [(state.wire.key, _line(state, stale, of_number, of_start)) for state in states]
         self.list.blockSignals(True)
-        if [key for key, _ in lines] != [key for key, _ in self._lines]:
-            self.list.clear()
-            for key, text in lines:
-                item = QListWidgetItem(text)
-                item.setData(Qt.ItemDataRole.UserRole, key)
-                self.list.addItem(item)
-            self.list.setMaximumWidth(min(max(self.list.sizeHintForColumn(0) + 30, 220), WIDEST_LIST))
-        else:
-            for row, (line, before) in enumerate(zip(lines, self._lines, strict=True)):
-                if line != before:
-                    self.list.item(row).setText(line[1])
-        self._lines = lines
-        row = next((row for row, (key, _) in enumerate(lines) if key == self.key), -1)
+        self._show_lines(states, frozenset(tick.subject for tick in progress.stale))
+        row = self._row_of(self.key)
         if row != self.list.currentRow():
             self.list.setCurrentRow(row)
         self.list.blockSignals(False)
         self._show()
+
+    def _show_lines(self, states: tuple[WireState, ...], stale: frozenset[str]) -> None:
+        """Shows every wire in its line; after a tick only the line of its wire is written."""
+        before, self._states = self._states, states
+        was_stale, self._stale = self._stale, stale
+        if [state.wire for state in states] == [state.wire for state in before]:
+            for row, (state, was) in enumerate(zip(states, before, strict=True)):
+                key = state.wire.key
+                if state is not was or (key in stale) is not (key in was_stale):
+                    self.list.item(row).setText(_line(state, stale, *self._columns))
+            return
+        self._columns = (
+            max((len(state.wire.number) for state in states), default=0),
+            max((len(state.wire.start.label) for state in states), default=0),
+        )
+        self.list.clear()
+        for state in states:
+            item = QListWidgetItem(_line(state, stale, *self._columns))
+            item.setData(Qt.ItemDataRole.UserRole, state.wire.key)
+            self.list.addItem(item)
+        self.list.setMaximumWidth(min(max(self.list.sizeHintForColumn(0) + 30, 220), WIDEST_LIST))
+
+    def _row_of(self, key: WireId) -> int:
+        return next((row for row, state in enumerate(self._states) if state.wire.key == key), -1)
 
     def _state(self) -> WireState | None:
         return self.session.progress.of(self.key)
@@ -201,7 +212,8 @@ class WirePage(QWidget):
         wire, progress = state.wire, self.session.progress
         batches = self.session.evaluation.get(WIRING).batches
         batch = next(b for b in batches if wire.key in b.wires)
-        inside = sum(s.complete for s in progress.states if s.wire.key in batch.wires)
+        of_batch = (progress.of(key) for key in batch.wires)
+        inside = sum(other.complete for other in of_batch if other)
         self.batch_line.setText(
             f"Batch {batch.number} of {len(batches)}, {batch.name}: {inside} of "
             f"{len(batch.wires)} in   ·   {progress.complete} of {len(progress.states)} in all"
@@ -224,11 +236,12 @@ class WirePage(QWidget):
             button.setText(f"{number}   {short}{who}")
             button.setAccessibleName(text)
             button.setToolTip(f"{text}. Key {number}; with Shift the whole batch")
-        owners = frozenset(e.pin.device for e in (wire.start, wire.end))
-        self.where.show_drawing(self._mini(wire, owners))
-
-    def _mini(self, wire: Wire, owners: frozenset[str]) -> Drawing:
-        return mini_plate(self.session.evaluation.get(LAYOUT), (wire,), owners)
+        layout = self.session.evaluation.get(LAYOUT)
+        if self._drawn is None or self._drawn[0] is not layout or self._drawn[1] is not wire:
+            self._drawn = (layout, wire)
+            self.where.show_drawing(
+                mini_plate(layout, (wire,), frozenset((wire.start.pin.device, wire.end.pin.device)))
+            )
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""
@@ -255,8 +268,9 @@ class WirePage(QWidget):
             self._take_back(operation)
         else:
             wire = state.wire
-            if self._may_tick(wire) and self._tool_holds(operation):
-                self.session.record(wire.key, tick_facts(wire, operation, self._tool_noted(operation)))
+            may = self._may_tick(wire) and self._tool_holds(operation)
+            if may and self.session.record(wire.key, tick_facts(wire, operation, self._tool_noted(operation))):
+                return  # it is shown with the record
         self._show()
 
     def _tool_holds(self, operation: Operation) -> bool:
@@ -298,7 +312,7 @@ class WirePage(QWidget):
         stage = stage_of_wire(done)
         following = next((wire for wire in left if stage_of_wire(wire) is stage), left[0] if left else None)
         if following:
-            row = next((n for n, (key, _) in enumerate(self._lines) if key == following.key), -1)
+            row = self._row_of(following.key)
             if row >= 0:
                 self.list.setCurrentRow(row)
 
