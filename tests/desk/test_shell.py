@@ -91,6 +91,7 @@ def test_the_details_say_what_where_and_why_and_its_links_lead_on(window: MainWi
     settle_window()
     assert window.session.selection != read_key("device:c1.K")
     window.session.select(None)
+    settle_window()
     assert "Select a device, terminal, wire or hole" in words(window)
 
 

@@ -141,7 +141,9 @@ def by_networkx(panel: DeadPanel, state: SwitchState, pairs: Sequence[tuple[PinR
 def test_how_points_are_joined_with_a_fault_is_what_networkx_finds(name: str) -> None:
     panel, tests, states = of_job(name)
     chance = Random(7)
-    singles = chance.sample(single_faults(panel), 25)
+    every = single_faults(panel)
+    in_parts = [fault for fault in every if fault.wrong in (FaultKind.WELDED, FaultKind.STUCK, FaultKind.WRONG_BLOCK)]
+    singles = [*chance.sample(every, 25), *chance.sample(in_parts, 10)]
     pairs = [(f, g) for f, g in zip(singles[::2], singles[1::2], strict=False) if not {f.what, f.to} & {g.what, g.to}]
     hypotheses: list[Faults] = [(), *((f,) for f in singles), *pairs]
     points = [(test.black.pin, test.red.pin) for test in chance.sample(tests, min(len(tests), 40))]

@@ -75,7 +75,7 @@ from .verdicts import (
     results_of,
     without_leads,
 )
-from .where_drawing import draw_close, draw_where
+from .where_drawing import bounds_of_all, draw_close, draw_outlines, is_on_door, mark_points
 from .wrong_panel import single_faults, with_faults
 
 __all__ = [
@@ -136,17 +136,19 @@ __all__ = [
     "ToMeasure",
     "best_order",
     "bounds",
+    "bounds_of_all",
     "change_words",
     "closed_in",
     "costs_of",
     "dead_panel",
     "draw_close",
+    "draw_outlines",
     "draw_switch_box",
     "draw_switches",
-    "draw_where",
     "fault_keys",
     "fault_words",
     "how_it_is_operated",
+    "is_on_door",
     "judge",
     "lamp_table",
     "lesson_faults",
@@ -159,6 +161,7 @@ __all__ = [
     "live_scripts",
     "locate",
     "locate_live",
+    "mark_points",
     "minutes_of",
     "neighbours",
     "next_probe",

@@ -70,6 +70,8 @@ class DeadPanel:
     high: NDArray[np.float64] = field(init=False, repr=False, compare=False)
     usual: NDArray[np.float64] = field(init=False, repr=False, compare=False)
     _masks: dict[SwitchState, NDArray[np.bool_]] = field(default_factory=dict, init=False, repr=False, compare=False)
+    kept: dict[object, object] = field(default_factory=dict, init=False, repr=False, compare=False)
+    """What others work out of the panel and need again, such as the searches of ``fault_effects``."""
 
     def __post_init__(self) -> None:
         node = {pin: number for number, pin in enumerate(self.pins)}

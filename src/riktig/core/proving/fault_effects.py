@@ -27,6 +27,8 @@ _BY_STATE = (FaultKind.WELDED, FaultKind.BLOWN, FaultKind.STUCK, FaultKind.OPEN_
 """Faults of parts: what they change follows from how the switches stand."""
 LOW_OHM = 6.0
 """What is no more than this is next to nothing: a wire, a closed contact, most breakers (chosen by us)."""
+AT_ONCE = 60_000
+"""Hypotheses times pairs that are looked at together (measured: what stays in the cache takes a third of the time)."""
 MOST = 4
 """Pieces that a hypothesis takes out, and points that it joins: two pairs of swapped wires."""
 
@@ -117,14 +119,12 @@ class Effects:
     Args:
         panel: The dead panel as it should be.
         hypotheses: Each a set of faults that are there together; none of it for a sound panel.
-        like: Another of the same panel, whose searches are gone on with.
     """
 
-    def __init__(self, panel: DeadPanel, hypotheses: Sequence[Faults], like: "Effects | None" = None) -> None:
+    def __init__(self, panel: DeadPanel, hypotheses: Sequence[Faults]) -> None:
         self.panel, self.hypotheses = panel, tuple(hypotheses)
         self._wire = {p.what: n for n, p in enumerate(panel.pieces) if p.kind is PieceKind.WIRE}
         self._unit = {(str(p.device), p.what): n for n, p in enumerate(panel.pieces) if p.unit is not None}
-        self._searches: dict[tuple[SwitchState, int], _Search] = like._searches if like else {}
         rest = SwitchState()
         self._everywhere = _as_arrays([self.changes(faults, rest) for faults in self.hypotheses])
         self._sort_by_state()
@@ -133,19 +133,28 @@ class Effects:
         """Some of the hypotheses.
 
         Args:
-            rows: The places of those that are kept.
+            rows: The places of those that are kept, in order.
         """
         kept = copy(self)
         kept.hypotheses = tuple(self.hypotheses[row] for row in rows.tolist())
         kept._everywhere = tuple(column[rows] for column in self._everywhere)
-        kept._sort_by_state()
+        number = np.full(len(self.hypotheses), -1, dtype=np.int64)
+        number[rows] = np.arange(len(rows))
+
+        def of(alone: tuple[NDArray[np.int64], NDArray[np.int64]]) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+            there = number[alone[0]] >= 0
+            return number[alone[0][there]], alone[1][there]
+
+        kept._welded, kept._held_open, kept._turned = of(self._welded), of(self._held_open), of(self._turned)
+        kept._by_state = [int(number[row]) for row in self._by_state if number[row] >= 0]
         return kept
 
     def _sort_by_state(self) -> None:
         """The hypotheses that change the panel otherwise in every state: those of one plain contact, and the others."""
         self._welded = self._alone({FaultKind.WELDED})
         self._held_open = self._alone({FaultKind.BLOWN, FaultKind.STUCK, FaultKind.OPEN_COIL})
-        plain = {*self._welded[0].tolist(), *self._held_open[0].tolist()}
+        self._turned = self._alone({FaultKind.WRONG_BLOCK})
+        plain = {row for rows, _ in (self._welded, self._held_open, self._turned) for row in rows.tolist()}
         self._by_state = [
             row
             for row, faults in enumerate(self.hypotheses)
@@ -153,14 +162,24 @@ class Effects:
         ]
 
     def _alone(self, kinds: Collection[FaultKind]) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
-        """The hypotheses of one fault of some kinds, and the piece of the panel that each is in."""
+        """The hypotheses of one fault of some kinds, and the piece of the panel that each is in.
+
+        On a dead panel a contact stands at one of its two ends, so the other block in its place is open where it is
+        closed. A pole or a heater has no such other block.
+        """
         own = [
-            (row, self._unit[faults[0].what, faults[0].where])
+            (row, number)
             for row, faults in enumerate(self.hypotheses)
-            if len(faults) == 1 and faults[0].wrong in kinds and (faults[0].what, faults[0].where) in self._unit
+            if len(faults) == 1 and faults[0].wrong in kinds
+            for number in (self._unit.get((faults[0].what, faults[0].where)),)
+            if number is not None and (faults[0].wrong is not FaultKind.WRONG_BLOCK or self._has_other_block(number))
         ]
         places = np.array(own, dtype=np.int64).reshape(-1, 2)
         return places[:, 0], places[:, 1]
+
+    def _has_other_block(self, number: int) -> bool:
+        unit = self.panel.pieces[number].unit
+        return unit is not None and unit.behaviour in CHANGED_OVER
 
     def classes(self, state: SwitchState, pairs: Sequence[tuple[PinRef, PinRef]]) -> NDArray[np.int8]:
         """How each pair of pins is with each hypothesis, of shape (hypotheses, pairs).
@@ -169,22 +188,49 @@ class Effects:
             state: How the switches stand.
             pairs: The points of each reading.
         """
-        ends = np.array([(self.panel.node[a], self.panel.node[b]) for a, b in pairs], dtype=np.int64).reshape(-1, 2)
+        ends = self._nodes(pairs)
+        changes = self._changes_in(state)
+        searches = [self._search(state, what) for what in (BETWEEN, PERHAPS, JOINED)]
+        found = np.full((len(self.hypotheses), len(pairs)), OPEN, dtype=np.int8)
+        rows_at_once = max(AT_ONCE // max(len(pairs), 1), 1)
+        for begin in range(0, len(found), rows_at_once):
+            some = slice(begin, begin + rows_at_once)
+            own = tuple(column[some] for column in changes)
+            for search, what in zip(searches, (BETWEEN, PERHAPS, JOINED), strict=True):
+                found[some][_joined(search, ends[None, :, 0], ends[None, :, 1], own)] = what
+        return found
+
+    def own_classes(self, state: SwitchState, pairs: Sequence[tuple[PinRef, PinRef]]) -> NDArray[np.int8]:
+        """How one pair of pins is with each hypothesis: as many pairs as hypotheses, of shape (hypotheses,).
+
+        Args:
+            state: How the switches stand.
+            pairs: The points of one reading for each hypothesis.
+        """
+        ends, changes = self._nodes(pairs), self._changes_in(state)
+        found = np.full((len(pairs), 1), OPEN, dtype=np.int8)
+        for what in (BETWEEN, PERHAPS, JOINED):
+            found[_joined(self._search(state, what), ends[:, :1], ends[:, 1:], changes)] = what
+        return found[:, 0]
+
+    def _nodes(self, pairs: Sequence[tuple[PinRef, PinRef]]) -> NDArray[np.int64]:
+        node = self.panel.node
+        return np.array([(node[a], node[b]) for a, b in pairs], dtype=np.int64).reshape(-1, 2)
+
+    def _changes_in(self, state: SwitchState) -> tuple[NDArray[np.int64], ...]:
+        """What each hypothesis changes in one state: the pieces taken out and the nodes joined."""
         out, first, last = (column.copy() for column in self._everywhere)
         if self._by_state:
             changed = _as_arrays([self.changes(self.hypotheses[row], state) for row in self._by_state])
             for whole, part in zip((out, first, last), changed, strict=True):
                 whole[self._by_state] = part
         closed = self.panel.closed(state)
-        rows, pieces = self._held_open
-        out[rows, 0] = np.where(closed[pieces], pieces, -1)
-        rows, pieces = self._welded
-        for whole, ends_of in ((first, self.panel.ends[:, 0]), (last, self.panel.ends[:, 1])):
-            whole[rows, 0] = np.where(closed[pieces], -1, ends_of[pieces])
-        surely, perhaps, linked = (
-            self._joined(state, ends, (out, first, last), what) for what in (JOINED, PERHAPS, BETWEEN)
-        )
-        return np.select([surely, perhaps, linked], [JOINED, PERHAPS, BETWEEN], OPEN).astype(np.int8)
+        for rows, pieces in (self._held_open, self._turned):
+            out[rows, 0] = np.where(closed[pieces], pieces, -1)
+        for rows, pieces in (self._welded, self._turned):
+            for whole, ends_of in ((first, self.panel.ends[:, 0]), (last, self.panel.ends[:, 1])):
+                whole[rows, 0] = np.where(closed[pieces], -1, ends_of[pieces])
+        return out, first, last
 
     def changes(self, faults: Faults, state: SwitchState) -> Changes:
         """What some faults change together in one state."""
@@ -237,36 +283,42 @@ class Effects:
 
     def _search(self, state: SwitchState, what: int) -> _Search:
         """Of the pieces that surely are next to nothing, that may be, or of all."""
-        known = self._searches.get((state, what))
-        if known is None:
+        known = self.panel.kept.get((state, what))
+        if not isinstance(known, _Search):
             bound = {JOINED: self.panel.high, PERHAPS: self.panel.low}.get(what)
             leading = self.panel.closed(state)
             known = _Search(self.panel, leading if bound is None else leading & (bound <= LOW_OHM))
-            self._searches[state, what] = known
+            self.panel.kept[state, what] = known
         return known
 
-    def _joined(
-        self, state: SwitchState, ends: NDArray[np.int64], changes: tuple[NDArray[np.int64], ...], what: int
-    ) -> NDArray[np.bool_]:
-        """Whether each pair of nodes is joined with each of the changes, of shape (changes, pairs)."""
-        search = self._search(state, what)
-        out, first, last = changes
-        begin = np.where(out >= 0, search.begin[out], 0)
-        end = np.where(out >= 0, search.end[out], 0)
-        a = _part(search, ends[:, 0][None, :], begin, end)
-        b = _part(search, ends[:, 1][None, :], begin, end)
-        x = _part(search, np.maximum(first, 0), begin, end)
-        y = _part(search, np.maximum(last, 0), begin, end)
-        for column in range(first.shape[1]):
-            rows = np.flatnonzero(first[:, column] >= 0)
-            if not len(rows):
-                break
-            gone, stays = y[rows, column], x[rows, column]
-            for parts in (a, b, x, y):
-                own = parts[rows]
-                parts[rows] = np.where(own == gone[:, None], stays[:, None], own)
-        joined: NDArray[np.bool_] = a == b
-        return joined
+
+def _joined(
+    search: _Search, one: NDArray[np.int64], other: NDArray[np.int64], changes: tuple[NDArray[np.int64], ...]
+) -> NDArray[np.bool_]:
+    """Whether pairs of nodes are joined with each of the changes, of shape (changes, pairs).
+
+    Args:
+        search: Of the sound panel.
+        one: A node of each pair, of shape (1, pairs), or (changes, pairs) where each change has pairs of its own.
+        other: The other node of each pair, of the same shape.
+        changes: The pieces taken out and the nodes joined, each of shape (changes, 4).
+    """
+    out, first, last = changes
+    begin = np.where(out >= 0, search.begin[out], 0)
+    end = np.where(out >= 0, search.end[out], 0)
+    a, b = _part(search, one, begin, end), _part(search, other, begin, end)
+    x = _part(search, np.maximum(first, 0), begin, end)
+    y = _part(search, np.maximum(last, 0), begin, end)
+    for column in range(first.shape[1]):
+        rows = np.flatnonzero(first[:, column] >= 0)
+        if not len(rows):
+            break
+        gone, stays = y[rows, column], x[rows, column]
+        for parts in (a, b, x, y):
+            own = parts[rows]
+            parts[rows] = np.where(own == gone[:, None], stays[:, None], own)
+    joined: NDArray[np.bool_] = a == b
+    return joined
 
 
 def _as_arrays(changes: Sequence[Changes]) -> tuple[NDArray[np.int64], ...]:

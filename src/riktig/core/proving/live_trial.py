@@ -8,13 +8,13 @@ from riktig.core.ids import DeviceId, PinRef, read_pin
 from riktig.core.job import CircuitId
 from riktig.core.proving.fault_effects import Faults
 from riktig.core.proving.function import Scripts
+from riktig.core.proving.influence import Influence
 from riktig.core.proving.live_evidence import LiveEvidence
 from riktig.core.proving.live_seen import MakesPanel, SeenAfterStep, is_so, seen_of
-from riktig.core.simulation import MAINS, FaultKind, InjectedFault, Panel, Runner, inject_faults
+from riktig.core.simulation import IN_WIRES, MAINS, FaultKind, InjectedFault, Panel, Runner, inject_faults
 
 __all__ = ["LiveTrial"]
 
-IN_WIRES = (FaultKind.OFF, FaultKind.NEIGHBOUR, FaultKind.SWAPPED)
 _NO_POLE = -1
 
 
@@ -43,6 +43,16 @@ class LiveTrial:
         self._circuits = [
             _CircuitTrial(sound.fork(), circuit, scripts[circuit], entries, shorts) for circuit, entries in seen.items()
         ]
+        looked_at = {device for entry in evidence.seen for device, _ in entry.seen}
+        pins = [pin for first, last, _ in self._measured for pin in (first, last)]
+        always = set(range(len(sound.network.contacts))).intersection(*(each.always for each in self._circuits))
+        poles = {(pole.system, pole.name) for pole in sound.volts.poles}
+        poles.intersection_update(*(each.poles for each in self._circuits))
+        self._influence = Influence(sound, always, poles, looked_at, pins)
+
+    def reaches(self, fault: InjectedFault) -> bool:
+        """Whether a fault can make a difference to what was seen; else the panel with it does as the sound one."""
+        return self._influence.reaches(fault)
 
     def agreement(self, faults: Faults) -> tuple[bool, int]:
         """Whether a panel with faults would be seen so after every step; and how many wrong steps it explains."""
@@ -70,13 +80,16 @@ class LiveTrial:
                 return self._make(faults)
             except RiktigError:
                 return None
-        if any(fault.wrong is FaultKind.SHORT for fault in faults):  # what trips depends on what comes on first
+        at_rest = circuit.before[0]
+        panel = _with(at_rest, faults)
+        now, before = panel.operator_state, at_rest.operator_state
+        if panel.shorts or (now.tripped, now.lost) != (before.tripped, before.lost):
+            # What trips depends on what comes on first.
             panel = _with(self._dark, faults)
             panel.operator_state.lost.clear()
             panel.run_until_stable()
             panel.run_until_stable()  # what tripped has cleared its short; one that nothing clears is found again
-            return panel
-        return _with(circuit.before[0], faults)
+        return panel
 
 
 class _CircuitTrial:
@@ -103,6 +116,10 @@ class _CircuitTrial:
         self._holds_apart: dict[int, int] = {}
         self._has_voltage: dict[int, int] = {}
         self._apart: dict[InjectedFault, int] = {}
+        self.always = frozenset(number for number, closed in enumerate(panel.connectivity.closed) if closed)
+        """The contacts that stay closed all the time."""
+        self.poles = frozenset((pole.system, pole.name) for pole in panel.volts.poles)
+        """The poles that give voltage all the time."""
         point = panel.network.point
         self._shorts = {
             fault: (point[first], point[last])
@@ -132,6 +149,8 @@ class _CircuitTrial:
 
     def _look(self, panel: Panel, step: int) -> None:
         at, root, closed = panel.volts.at, panel.connectivity.root, panel.connectivity.closed
+        self.always = frozenset(number for number in self.always if closed[number])
+        self.poles &= {(pole.system, pole.name) for pole in panel.volts.poles}
 
         def apart(first: int, last: int) -> bool:
             if at[first] is None and at[last] is None:

@@ -7,7 +7,7 @@ from itertools import combinations
 import numpy as np
 from numpy.typing import NDArray
 
-from riktig.core.ids import PinRef, read_pin
+from riktig.core.ids import PinRef, WireId, read_pin, read_wire
 from riktig.core.proving.dead_panel import DeadPanel
 from riktig.core.proving.dead_readings import resistances
 from riktig.core.proving.fault_effects import BETWEEN, JOINED, LOW_OHM, OPEN, PERHAPS, Effects, Faults
@@ -15,9 +15,9 @@ from riktig.core.proving.planner import expected_between
 from riktig.core.proving.switch_state import SwitchState
 from riktig.core.proving.tests import OPEN_ABOVE_OHM
 from riktig.core.proving.wrong_panel import single_faults
-from riktig.core.simulation import FaultKind, InjectedFault
+from riktig.core.simulation import IN_WIRES, FaultKind, InjectedFault
 
-__all__ = ["NextProbe", "Probe", "Suspect", "agreeing_singles", "as_suspects", "locate", "next_probe", "read_class"]
+__all__ = ["NextProbe", "Probe", "Suspect", "agreeing", "as_suspects", "locate", "next_probe", "read_class"]
 
 PRIOR = {
     FaultKind.OFF: 1.0, FaultKind.NEIGHBOUR: 0.6, FaultKind.SWAPPED: 0.5, FaultKind.BLOWN: 0.4,
@@ -101,9 +101,9 @@ def locate(panel: DeadPanel, probes: Sequence[Probe]) -> tuple[Suspect, ...]:
     # What is wrong rules out most faults, and is little; only the rest is held against all readings.
     few = [probe for probe, is_wrong in zip(probes, wrong.tolist(), strict=True) if is_wrong]
     every: list[Faults] = [(fault,) for fault in single_faults(panel)]
-    explains = _agreement(Effects(panel, every, sound), few).any(axis=1)
+    explains = _agreement(Effects(panel, every), few).any(axis=1)
     singles = [every[n] for n in np.flatnonzero(explains).tolist()]
-    effects = Effects(panel, singles, sound)
+    effects = Effects(panel, singles)
     agrees = _agreement(effects, probes)
     weights = np.array([PRIOR[faults[0].wrong] for faults in singles])
     whole = np.flatnonzero(agrees.all(axis=1))
@@ -113,20 +113,40 @@ def locate(panel: DeadPanel, probes: Sequence[Probe]) -> tuple[Suspect, ...]:
     return _pairs(effects, singles, weights, agrees, wrong, probes)
 
 
-def agreeing_singles(panel: DeadPanel, probes: Sequence[Probe]) -> list[InjectedFault]:
-    """Every single fault with which all readings are as they are; all of them where nothing was read.
+def agreeing(panel: DeadPanel, faults: Sequence[InjectedFault], probes: Sequence[Probe]) -> list[InjectedFault]:
+    """Of some faults those with which, each alone, all readings are as they are; all of them where nothing was read.
 
     Args:
         panel: The dead panel as it should be.
+        faults: The faults.
         probes: The readings so far.
     """
-    effects = Effects(panel, [(fault,) for fault in single_faults(panel)])
+    effects = Effects(panel, [(fault,) for fault in faults])
+    effects = effects.only(np.flatnonzero(_fits_own_wire(effects, probes)))
     # State by state, those with most readings first: what no longer agrees is not held against the rest.
     for _, own in sorted(_by_state(probes), key=lambda entry: -len(entry[1])):
         agrees = _agreement(effects, [probes[n] for n in own]).all(axis=1)
         if not agrees.all():
             effects = effects.only(np.flatnonzero(agrees))
     return [fault for (fault,) in effects.hypotheses]
+
+
+def _fits_own_wire(effects: Effects, probes: Sequence[Probe]) -> NDArray[np.bool_]:
+    """Whether each hypothesis agrees with the reading between the ends of its own wire, where there is one."""
+    of_wire = {frozenset((probe.black, probe.red)): number for number, probe in enumerate(probes)}
+    by_state: dict[SwitchState, list[tuple[int, int]]] = {}
+    for row, faults in enumerate(effects.hypotheses):
+        what = faults[0].what if len(faults) == 1 and faults[0].wrong in IN_WIRES else ""
+        number = of_wire.get(frozenset(read_wire(WireId(what)))) if what else None
+        if number is not None:
+            by_state.setdefault(probes[number].state, []).append((row, number))
+    fits = np.ones(len(effects.hypotheses), dtype=bool)
+    for state, entries in by_state.items():
+        rows = np.array([row for row, _ in entries])
+        own = [probes[number] for _, number in entries]
+        classes = effects.only(rows).own_classes(state, [(probe.black, probe.red) for probe in own])
+        fits[rows] = _fits(classes, np.array([read_class(probe.ohm) for probe in own]))
+    return fits
 
 
 def _agreement(effects: Effects, probes: Sequence[Probe]) -> NDArray[np.bool_]:
@@ -174,7 +194,7 @@ def _ranked(
 ) -> tuple[Suspect, ...]:
     """The likeliest first, without those whose readings in ohm do not fit."""
     panel = like.panel
-    effects = Effects(panel, kept, like)
+    effects = Effects(panel, kept)
     unsure = np.zeros((len(kept), len(probes)), dtype=bool)
     for state, own in _by_state(probes):
         classes = effects.classes(state, [(probes[n].black, probes[n].red) for n in own])
@@ -243,10 +263,10 @@ def _of_pairs(
         return ()
     # What is wrong rules out most of them, and is little; only the rest is held against all readings.
     few = [probe for probe, is_wrong in zip(probes, wrong.tolist(), strict=True) if is_wrong]
-    pairs = [pairs[n] for n in np.flatnonzero(_agreement(Effects(like.panel, pairs, like), few).all(axis=1)).tolist()]
+    pairs = [pairs[n] for n in np.flatnonzero(_agreement(Effects(like.panel, pairs), few).all(axis=1)).tolist()]
     if not pairs:
         return ()
-    fits = _agreement(Effects(like.panel, pairs, like), probes)
+    fits = _agreement(Effects(like.panel, pairs), probes)
     whole = np.flatnonzero(fits.all(axis=1)).tolist()
     likely = np.array([TWO_AT_ONCE * PRIOR[pairs[n][0].wrong] * PRIOR[pairs[n][1].wrong] for n in whole])
     return _ranked(like, [pairs[n] for n in whole], likely, probes, int(wrong.sum()))

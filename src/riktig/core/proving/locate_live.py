@@ -10,10 +10,11 @@ from riktig.core.proving.fault_effects import Faults
 from riktig.core.proving.function import Scripts
 from riktig.core.proving.live_evidence import LiveEvidence
 from riktig.core.proving.live_seen import MakesPanel
-from riktig.core.proving.live_trial import IN_WIRES, LiveTrial
-from riktig.core.proving.locate import PRIOR, TWO_AT_ONCE, Probe, Suspect, agreeing_singles, as_suspects
+from riktig.core.proving.live_trial import LiveTrial
+from riktig.core.proving.locate import PRIOR, TWO_AT_ONCE, Probe, Suspect, agreeing, as_suspects
+from riktig.core.proving.wrong_panel import single_faults
 from riktig.core.schematic import Nets
-from riktig.core.simulation import FaultKind, InjectedFault
+from riktig.core.simulation import IN_WIRES, FaultKind, InjectedFault
 
 __all__ = ["locate_live"]
 
@@ -46,9 +47,14 @@ def locate_live(
         return ()
     circuits = list(dict.fromkeys(entry.circuit for entry in wrong))
     near = _nearness(panel, nets, circuits)
-    singles = sorted(agreeing_singles(panel, probes), key=lambda fault: (near(fault), -PRIOR[fault.wrong]))
-    tried = [fault for fault in singles if near(fault) < FAR and _can_show(panel, fault)][:MOST_TRIED]
-    trial = LiveTrial(make, scripts, evidence, tried)
+    every = single_faults(panel)
+    trial = LiveTrial(make, scripts, evidence, every)
+    # A wire that is off or elsewhere reaches far, and hardly one is left by the readings; of the others few reach.
+    may_be = [fault for fault in every if fault.wrong in IN_WIRES or (_can_show(panel, fault) and trial.reaches(fault))]
+    singles = [
+        fault for fault in agreeing(panel, may_be, probes) if fault.wrong not in IN_WIRES or trial.reaches(fault)
+    ]
+    tried = sorted(singles, key=lambda fault: (near(fault), -PRIOR[fault.wrong]))[:MOST_TRIED]
     explains = {fault: trial.agreement((fault,)) for fault in tried}
     suspects: list[tuple[Faults, float]] = [
         ((fault,), PRIOR[fault.wrong]) for fault, (whole, _) in explains.items() if whole

@@ -1,7 +1,9 @@
 """Readings against the plan: verdicts, what is out of date, and which stages are open."""
 
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from collections import Counter
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+from functools import cached_property
 
 from riktig.core.errors import RiktigError
 from riktig.core.production import Stale
@@ -45,27 +47,33 @@ class CountedReading:
         return self.reason if self.ohm is None else ohm_text(without_leads(self.ohm, self.zero))
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Results:
-    """The outcome of every test, in the order of the plan, and what is out of date."""
+    """The outcome of every test, in the order of the plan, what is out of date, and how many have which outcome."""
 
     readings: tuple[tuple[Test, CountedReading | None], ...]
     stale: tuple[Stale, ...]
+    counts: Mapping[tuple[ProvingStage, Outcome], int] = field(repr=False)
+
+    @cached_property
+    def by_key(self) -> Mapping[str, tuple[Test, CountedReading | None]]:
+        """Every test with its reading, by the key of the test."""
+        return {test.key: (test, reading) for test, reading in self.readings}
 
     def outcome(self, key: str) -> Outcome:
         """The outcome of one test."""
-        for test, reading in self.readings:
-            if test.key == key:
-                return reading.outcome if reading else Outcome.OPEN
-        return Outcome.OPEN
+        _, reading = self.by_key.get(key, (None, None))
+        return reading.outcome if reading else Outcome.OPEN
 
     def count(self, outcome: Outcome, stage: ProvingStage | None = None) -> int:
         """Tests with an outcome, of one stage or of all."""
-        return sum(
-            (reading.outcome if reading else Outcome.OPEN) is outcome
-            for test, reading in self.readings
-            if stage is None or test.stage is stage
-        )
+        if stage is not None:
+            return self.counts.get((stage, outcome), 0)
+        return sum(count for (_, other), count in self.counts.items() if other is outcome)
+
+    def tests_of(self, stage: ProvingStage) -> int:
+        """How many tests a stage has."""
+        return sum(count for (other, _), count in self.counts.items() if other is stage)
 
     def next(self, after: str = "", stage: ProvingStage | None = None) -> Test | None:
         """The next test to do after one, going round."""
@@ -194,7 +202,8 @@ def _known_anew(plan: TestPlan, log: Log) -> _Known:
         facts = reading_facts(test, Outcome.OPEN, ohm=None, meter="")
         present[slot_of(test.key, facts)] = facts
     places = {test.key: place for place, test in enumerate(plan.tests)}
-    unread = _Known(Results(tuple((test, None) for test in plan.tests), ()), places, {})
+    counts = Counter((test.stage, Outcome.OPEN) for test in plan.tests)
+    unread = _Known(Results(tuple((test, None) for test in plan.tests), (), counts), places, {})
     return _known_further(unread, plan, log, log)
 
 
@@ -203,7 +212,7 @@ def _known_further(before: _Known, plan: TestPlan, log: Log, new: Sequence[Recor
     touched = dict.fromkeys(meant.subject for meant in map(log.meant, new) if isinstance(meant.facts, ReadingTaken))
     if not touched:
         return before
-    readings, stale = list(before.results.readings), dict(before.stale)
+    readings, stale, totals = list(before.results.readings), dict(before.stale), Counter(before.results.counts)
     for key in touched:
         place = before.places.get(key)
         record = last_word(log, Slot(ReadingTaken, key))
@@ -218,10 +227,13 @@ def _known_further(before: _Known, plan: TestPlan, log: Log, new: Sequence[Recor
             else:
                 counts = _reading(record, record.facts)
         if place is not None:
-            readings[place] = (plan.tests[place], counts)
+            test, was = readings[place]
+            totals[test.stage, was.outcome if was else Outcome.OPEN] -= 1
+            totals[test.stage, counts.outcome if counts else Outcome.OPEN] += 1
+            readings[place] = (test, counts)
     last = len(readings)
     in_order = sorted(stale, key=lambda key: before.places.get(key, last))
-    results = Results(tuple(readings), tuple(stale[key] for key in in_order))
+    results = Results(tuple(readings), tuple(stale[key] for key in in_order), totals)
     return _Known(results, before.places, stale)
 
 

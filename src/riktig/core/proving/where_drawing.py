@@ -2,6 +2,9 @@
 
 from collections.abc import Mapping, Sequence
 
+import numpy as np
+from numpy.typing import NDArray
+
 from riktig.core.door import DoorPlan
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Point, Rect, Shape, Text, bounds_of, moved
 from riktig.core.ids import PinRef
@@ -9,7 +12,7 @@ from riktig.core.plate import RULER, Layout, box
 from riktig.core.proving.places import DOOR_MM
 from riktig.core.wiring import Wire, route_shapes
 
-__all__ = ["draw_close", "draw_where"]
+__all__ = ["bounds_of_all", "draw_close", "draw_outlines", "is_on_door", "mark_points"]
 
 GAP = 60.0
 """Between plate and door as they are drawn, mm."""
@@ -19,29 +22,31 @@ MARK = 26.0
 """The ring around a point, mm."""
 
 
-def draw_where(
-    layout: Layout, door: DoorPlan, wires: Sequence[Wire], points: tuple[PinRef, PinRef], places: Mapping[PinRef, Point]
-) -> Drawing:
-    """The plate, and the door where a point is on it, with a ring around each point and the way of the wire.
+def is_on_door(layout: Layout, points: Sequence[PinRef], places: Mapping[PinRef, Point]) -> bool:
+    """Whether one of some points is on the door, so that the door is drawn beside the plate.
+
+    Args:
+        layout: The plate: where everything stands.
+        points: The points.
+        places: Where every pin is.
+    """
+    edge = layout.plate.right + DOOR_MM
+    return any(places[pin].x >= edge for pin in points if pin in places)
+
+
+def draw_outlines(layout: Layout, door: DoorPlan, *, with_door: bool) -> Drawing:
+    """The plate in outlines, and the door from behind beside it.
 
     Args:
         layout: The plate: where everything stands.
         door: The doors with their operators.
-        wires: What is measured, where it is a wire.
-        points: The points of the black and the red probe.
-        places: Where every pin is.
+        with_door: Whether the door is drawn too.
     """
-    owners = {pin.device for pin in points}
-    edge = layout.plate.right + DOOR_MM
-    on_door = any(places[pin].x >= edge for pin in points if pin in places)
     shapes: list[Shape] = [box(layout.plate, "line", 2.0, "panel")]
     shapes += [box(duct.rect, "hair", 1.0, "duct") for duct in layout.ducts]
-    shapes += [
-        box(seat.rect, "act" if seat.device in owners else "third", 2.2 if seat.device in owners else 1.0, "card")
-        for seat in layout.seats
-    ]
+    shapes += [box(seat.rect, "third", 1.0, "card") for seat in layout.seats]
     right, bottom = layout.plate.right, layout.plate.bottom
-    if on_door:
+    if with_door:
         shift, behind = layout.plate.right + GAP, door.from_behind()
         shapes += [
             box(Rect(leaf.face.x + shift, leaf.face.y, leaf.face.width, leaf.face.height), "line", 2.0, "panel")
@@ -51,19 +56,45 @@ def draw_where(
         shapes.append(Text(shift + 8, 26, "door, from behind", 16.0, "second"))
         right = shift + max(leaf.face.right for leaf in behind.leaves)
         bottom = max(bottom, *(leaf.face.bottom for leaf in behind.leaves))
-    else:
-        shapes += route_shapes(wires, shift=0.0, width=4.0)
-    for pin, role, name in zip(points, ("ink", "fails"), ("black", "red"), strict=True):
-        if pin in places:
-            shapes += _mark(places[pin], edge, layout.plate.right + GAP, role, name)
     return Drawing(right + 6, bottom + 6, tuple(shapes), "Where the two points are")
 
 
-def draw_close(plate: Drawing, points: tuple[PinRef, PinRef], places: Mapping[PinRef, Point]) -> Drawing | None:
+def mark_points(
+    layout: Layout, wires: Sequence[Wire], points: tuple[PinRef, PinRef], places: Mapping[PinRef, Point]
+) -> list[Shape]:
+    """What lies over the outlines: the parts of two points, a ring around each point, and the way of the wire.
+
+    Args:
+        layout: The plate: where everything stands.
+        wires: What is measured, where it is a wire.
+        points: The points of the black and the red probe.
+        places: Where every pin is.
+    """
+    owners = {pin.device for pin in points}
+    shapes: list[Shape] = [box(seat.rect, "act", 2.2, "card") for seat in layout.seats if seat.device in owners]
+    if not is_on_door(layout, points, places):
+        shapes += route_shapes(wires, shift=0.0, width=4.0)
+    edge = layout.plate.right + DOOR_MM
+    for pin, role, name in zip(points, ("ink", "fails"), ("black", "red"), strict=True):
+        if pin in places:
+            shapes += _mark(places[pin], edge, layout.plate.right + GAP, role, name)
+    return shapes
+
+
+def bounds_of_all(drawing: Drawing) -> NDArray[np.float64]:
+    """Left, top, right and bottom of every mark of a drawing, a row each, mm."""
+    boxes = [bounds_of(shape) for shape in drawing.shapes]
+    return np.array([(box.x, box.y, box.right, box.bottom) for box in boxes], float).reshape(-1, 4)
+
+
+def draw_close(
+    plate: Drawing, bounds: NDArray[np.float64], points: tuple[PinRef, PinRef], places: Mapping[PinRef, Point]
+) -> Drawing | None:
     """What lies around two points of the plate, at reading size; None where they are too far apart or on the door.
 
     Args:
         plate: The plate with its tags and clamps.
+        bounds: Of every mark of it, as ``bounds_of_all`` gives them.
         points: The points of the black and the red probe.
         places: Where every pin is.
     """
@@ -75,15 +106,11 @@ def draw_close(plate: Drawing, points: tuple[PinRef, PinRef], places: Mapping[Pi
     if right - left > WIDEST or bottom - top > WIDEST:
         return None
     seen = Rect(left, top, right - left, bottom - top)
-    shapes = [moved(shape, -left, -top) for shape in plate.shapes if _meet(seen, bounds_of(shape))]
+    meet = (bounds[:, 0] < right) & (left < bounds[:, 2]) & (bounds[:, 1] < bottom) & (top < bounds[:, 3])
+    shapes = [moved(plate.shapes[number], -left, -top) for number in np.flatnonzero(meet)]
     for place, role in zip(at, ("ink", "fails"), strict=True):
         shapes.append(Circle(place.x - left, place.y - top, 7.0, role, 2.0))
     return Drawing(seen.width, seen.height, tuple(shapes), "Close by")
-
-
-def _meet(seen: Rect, other: Rect) -> bool:
-    across = other.x < seen.right and seen.x < other.right
-    return across and other.y < seen.bottom and seen.y < other.bottom
 
 
 def _mark(place: Point, edge: float, shift: float, role: str, name: str) -> list[Shape]:

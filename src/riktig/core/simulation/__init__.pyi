@@ -16,7 +16,7 @@ from .derived import (
 from .draw_front import front_shapes, lit_lamps
 from .draw_live import LEGEND, live_shapes
 from .explain import Role, called, path_words, roles_of, why
-from .fault_injection import FaultKind, InjectedFault, conductors_with_faults, faults_at, inject_faults
+from .fault_injection import IN_WIRES, FaultKind, InjectedFault, conductors_with_faults, faults_at, inject_faults
 from .feeds import Feed, FeedFault, FeedKind, PolesInReach, feed_faults, feeds_of
 from .handover import go_on_from
 from .inputs_follow import InputFollows, inputs_follow
@@ -42,6 +42,7 @@ __all__ = [
     "CONDUCTORS",
     "FEED_FAULTS",
     "INPUTS_FOLLOW",
+    "IN_WIRES",
     "ISOLATIONS",
     "LEGEND",
     "LIVE_WITH_MAIN_OFF",

@@ -14,7 +14,7 @@ from riktig.core.simulation.run import Panel
 from riktig.core.simulation.state import OperatorState
 from riktig.core.wiring import Wiring
 
-__all__ = ["FaultKind", "InjectedFault", "conductors_with_faults", "faults_at", "inject_faults"]
+__all__ = ["IN_WIRES", "FaultKind", "InjectedFault", "conductors_with_faults", "faults_at", "inject_faults"]
 
 
 class FaultKind(Enum):
@@ -29,6 +29,10 @@ class FaultKind(Enum):
     BLOWN = "fuse blown"
     STUCK = "contact never closes"
     WRONG_BLOCK = "opens where it should close"
+
+
+IN_WIRES = (FaultKind.OFF, FaultKind.NEIGHBOUR, FaultKind.SWAPPED)
+"""Faults that change how the panel is wired."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -143,7 +143,7 @@ class LivePage(QWidget):
         """The visual inspection and the settings; no reading changes them, and a reading is taken every few seconds."""
         session, evaluation = self.session, self.session.evaluation
         work, plan = evaluation.get(WORK), evaluation.get(LIVE_PLAN)
-        others = sum(not isinstance(record.facts, ReadingTaken) for record in session.records)
+        others = len(session.records) - len(session.records.standing(ReadingTaken))
         if self._known is None or self._known[0] is not work or self._known[1:3] != (plan, others):
             states = stage_states(work, session.progress, session.records)
             inspection = next((state for state in states if state.stage is BuildStage.INSPECTION), None)

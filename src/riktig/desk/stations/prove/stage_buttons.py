@@ -22,7 +22,7 @@ def show_stages(buttons: Mapping[ProvingStage, QPushButton], session: Session, s
     steps = live_results(session.evaluation.get(LIVE_PLAN), session.records)
     for stage, button in buttons.items():
         of_stage = [result.outcome for result in steps if result.step.stage is stage]
-        total = len(of_stage) if stage.by_steps else len([t for t, _ in results.readings if t.stage is stage])
+        total = len(of_stage) if stage.by_steps else results.tests_of(stage)
         passed = of_stage.count(Outcome.PASSED) if stage.by_steps else results.count(Outcome.PASSED, stage)
         button.setText(f"{stage.value}  " + ("shut" if shut and stage.live else f"{passed} of {total}"))
         button.setEnabled(total > 0)

@@ -135,10 +135,9 @@ class ProveStation(Station):
     def refresh(self) -> None:
         """Shows the plan of now; the card keeps its test while it is still in the plan."""
         results = self.session.results
-        keys = [test.key for test, _ in results.readings]
-        if self.test_key not in keys:
+        if self.test_key not in results.by_key:
             following = results.next()
-            self.test_key = following.key if following else (keys[0] if keys else "")
+            self.test_key = following.key if following else next(iter(results.by_key), "")
             self.ohm = None
         show_stages(self.stage_buttons, self.session, self.live.gate_now().shut)
         if self.pages.currentWidget() is self.live:
@@ -152,10 +151,10 @@ class ProveStation(Station):
         """The test on the card: of the plan, or the one the fault finder proposes."""
         if self.finder.proposed is not None and self.finder.proposed.key == self.test_key:
             return self.finder.proposed
-        return next((t for t, _ in self.session.results.readings if t.key == self.test_key), None)
+        return self.session.results.by_key.get(self.test_key, (None, None))[0]
 
     def _last(self) -> CountedReading | None:
-        return next((r for t, r in self.session.results.readings if t.key == self.test_key), None)
+        return self.session.results.by_key.get(self.test_key, (None, None))[1]
 
     def _show(self) -> None:
         test, results = self.current_test(), self.session.results
