@@ -6,10 +6,20 @@ import pytest
 from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.job import DeviceId, ElementId, Job, change_load, set_enclosure, set_heading, set_practice, set_supply
+from riktig.core.job import (
+    DeviceId,
+    ElementId,
+    Job,
+    Practice,
+    change_load,
+    set_enclosure,
+    set_heading,
+    set_practice,
+    set_supply,
+)
 from riktig.core.plate import LAYOUT, move_block
 from riktig.core.rules import RULES, VIEW, View
-from riktig.core.rules.watched_view import WatchedView
+from riktig.core.rules.watched_view import WatchedView, value_read
 from riktig.core.schematic import remove_element, with_names_recorded
 from riktig.demo_job import kelp_shed
 
@@ -41,7 +51,9 @@ def test_a_row_of_edits_gives_the_verdicts_from_scratch() -> None:
         assert evaluation.get(RULES) == Evaluation(job).get(RULES), name
 
 
-@pytest.mark.parametrize(("edit", "most"), [("the client", 0), ("the height of the box", 20), ("a hotter room", 45)])
+@pytest.mark.parametrize(
+    ("edit", "most"), [("the client", 0), ("the height of the box", 20), ("a hotter room", 45), ("the practice", 10)]
+)
 def test_what_read_nothing_new_is_the_very_same_result(edit: str, most: int) -> None:
     job = kelp_shed()
     evaluation = Evaluation(job)
@@ -67,3 +79,30 @@ def test_what_is_shared_counts_as_read_by_everyone_who_asks_for_it() -> None:
     watched.watch()
     assert watched.source("E07")
     assert watched.read() == ("rulebook",)
+
+
+def test_a_choice_of_practice_is_written_down_and_not_the_whole_of_it() -> None:
+    watched = WatchedView(plan_for(kelp_shed()).get(VIEW))
+    watched.watch()
+    assert watched.practice.spare_share == watched.practice.spare_share
+    assert watched.read() == ("practice.spare_share",)
+    assert value_read(watched, "practice.spare_share") == plan_for(kelp_shed()).get(VIEW).practice.spare_share
+    watched.watch()
+    assert watched.read() == ()
+    assert isinstance(watched.practice, Practice)
+
+
+def test_what_was_asked_in_one_is_kept_for_the_next_view_while_what_it_read_is_the_same() -> None:
+    view = plan_for(kelp_shed()).get(VIEW)
+    watched = WatchedView(view)
+    calls: list[float] = []
+
+    def spare(view: View) -> float:
+        calls.append(view.practice.spare_share)
+        return view.practice.spare_share
+
+    watched.watch()
+    assert watched.once(spare) == WatchedView(view, watched.shared()).once(spare)
+    assert len(calls) == 1
+    shared = watched.shared()[spare]
+    assert (shared.read, shared.values) == (("practice.spare_share",), (view.practice.spare_share,))

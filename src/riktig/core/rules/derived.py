@@ -63,7 +63,7 @@ from riktig.core.rules.sockets import SOCKETS
 from riktig.core.rules.supply_watch import SUPPLY_WATCH
 from riktig.core.rules.transformers import TRANSFORMERS
 from riktig.core.rules.view import View
-from riktig.core.rules.watched_view import WatchedView
+from riktig.core.rules.watched_view import Shared, WatchedView, value_read
 from riktig.core.schematic import CIRCUITS, FAULTS, NAMES, NETS
 from riktig.core.short_circuit import POWER_PATHS, SHORT_CIRCUIT, WIRE_ENERGIES
 from riktig.core.simulation import (
@@ -172,25 +172,40 @@ class _Judged:
     values: tuple[object, ...]
     result: ClauseResult
 
-    def holds(self, view: View) -> bool:
-        """Whether everything that was read is the same in another view: the very object, or an equal small one."""
-        now = ((getattr(view, name), value) for name, value in zip(self.read, self.values, strict=True))
-        return all(new is old or (isinstance(new, _SMALL) and new == old) for new, old in now)
+
+@dataclass(frozen=True, slots=True)
+class _Asked:
+    """What clauses of one view asked in one."""
+
+    shared: dict[object, Shared]
+
+
+def _holds(entry: _Judged | Shared, view: View) -> bool:
+    """Whether everything that was read is the same in another view: the very object, or an equal small one."""
+    for name, old in zip(entry.read, entry.values, strict=True):
+        new = value_read(view, name)
+        if new is not old and not ((isinstance(new, _SMALL) or "." in name) and new == old):
+            return False
+    return True
 
 
 def _judge(memory: Memory, view: View) -> tuple[ClauseResult, ...]:
     """Every clause in the order in which an inspector walks; what read nothing new is not judged again."""
-    kept, watched = memory.memo(_Judged, "clauses"), WatchedView(view)
+    kept, asked = memory.memo(_Judged, "clauses"), memory.memo(_Asked, "asked in one")
+    before = asked.last("all")
+    shared = {compute: entry for compute, entry in before.shared.items() if _holds(entry, view)} if before else {}
+    watched = WatchedView(view, shared)
     order = {group: number for number, group in enumerate(Group)}
     results: list[ClauseResult] = []
     for clause in CLAUSES:
         last = kept.last(clause)
-        if last is None or not last.holds(view):
+        if last is None or not _holds(last, view):
             watched.watch()
             result = _where_it_applies(clause(watched), watched)
             read = watched.read()
-            last = kept.put(clause, _Judged(read, tuple(getattr(view, name) for name in read), result))
+            last = kept.put(clause, _Judged(read, tuple(value_read(view, name) for name in read), result))
         results.append(last.result)
+    asked.put("all", _Asked({**shared, **watched.shared()}))
     return tuple(sorted(results, key=lambda result: (order[result.group], result.code)))
 
 

@@ -67,7 +67,7 @@ class _Neutrals:
         near: dict[object, list[tuple[object, Wire]]] = defaultdict(list)
         pins: dict[object, list[PinRef]] = defaultdict(list)
         for wire in wires:
-            ends = [(self.guarded.place(end.pin), end.pin) for end in (wire.start, wire.end)]
+            ends = [(self.guarded.place(end.pin, self.view.wiring), end.pin) for end in (wire.start, wire.end)]
             for (place, pin), (other, _) in (ends, ends[::-1]):
                 near[place].append((other, wire))
                 pins[place].append(pin)

@@ -3,17 +3,18 @@
 import heapq
 from collections import defaultdict
 from collections.abc import Iterable
-from dataclasses import dataclass, field
+from dataclasses import InitVar, dataclass, field
 from math import sqrt
 
 from riktig.core.catalogue import Behaviour, Can, Unit
 from riktig.core.ids import role_of
-from riktig.core.job import CircuitId, DeviceId, PinRef
+from riktig.core.job import CircuitId, DeviceId, PinRef, Supply
 from riktig.core.rules.model import Verdict
 from riktig.core.rules.view import View
-from riktig.core.schematic import Device, NetClass, Zone
+from riktig.core.schematic import Circuits, Device, NetClass, Nets, Zone
+from riktig.core.sizing import Sizing
 from riktig.core.standards import rule
-from riktig.core.wiring import Wire
+from riktig.core.wiring import Wire, Wiring
 
 __all__ = ["TAP_MM", "GuardedWires", "Limit"]
 
@@ -70,9 +71,20 @@ class _Edge:
 
 @dataclass(slots=True)
 class GuardedWires:
-    """The nets of a panel with what is ahead of each, and its wires as trees from where the current comes in."""
+    """The nets of a panel with what is ahead of each, and its wires as trees from where the current comes in.
 
-    view: View
+    Where wires run is asked each time: a part that moves changes wires and nothing of what is kept here.
+    """
+
+    view: InitVar[View]
+    _nets: Nets = field(init=False)
+    _circuits: Circuits = field(init=False)
+    _sizing: Sizing = field(init=False)
+    _supply: Supply = field(init=False)
+    _transformer_v: float = field(init=False)
+    _opens: dict[tuple[DeviceId, str, bool], float] = field(default_factory=dict)
+    _watched: dict[CircuitId, bool] = field(default_factory=dict)
+    _consumers: dict[PinRef, Takers] = field(default_factory=dict)
     _edges: dict[PinRef, list[_Edge]] = field(default_factory=lambda: defaultdict(list))
     _ahead: dict[PinRef, float] = field(default_factory=dict)
     _overload: dict[PinRef, float] = field(default_factory=dict)
@@ -86,9 +98,11 @@ class GuardedWires:
     _takers_on: dict[PinRef, list[Device]] = field(default_factory=lambda: defaultdict(list))
     """By net what draws current there: coils, lamps, loads and windings."""
 
-    def __post_init__(self) -> None:
-        of_pin = self.view.nets.of_pin
-        for device in self.view.circuits.devices:
+    def __post_init__(self, view: View) -> None:
+        self._nets, self._circuits = view.nets, view.circuits
+        self._sizing, self._supply, self._transformer_v = view.sizing, view.supply, view.practice.transformer_v
+        of_pin = self._nets.of_pin
+        for device in self._circuits.devices:
             self._of_circuit[device.circuit].append(device)
             taking = [pin for unit in device.kind.units if unit.behaviour in TAKES for pin in unit.pins]
             for net_id in dict.fromkeys(net.id for pin in taking if (net := of_pin.get(device.pin(pin)))):
@@ -102,19 +116,19 @@ class GuardedWires:
         self._ahead = self._widest(overloads=False)
         self._overload = self._widest(overloads=True)
 
-    def limits(self) -> Iterable[tuple[Wire, Limit]]:
+    def limits(self, wiring: Wiring) -> Iterable[tuple[Wire, Limit]]:
         """Each wire of a live net that the supply, a transformer, a 24 V supply or a supply from elsewhere feeds.
 
         Not looked at: neutrals and returns, what a supply feeds of which nobody has said what protects it, and wires
         that no way leads to from where the current comes in.
         """
         by_net: dict[PinRef, list[Wire]] = defaultdict(list)
-        for wire in self.view.wiring.wires:
+        for wire in wiring.wires:
             by_net[wire.net].append(wire)
-        for net in self.view.nets.nets:
+        for net in self._nets.nets:
             if net.net_class in (NetClass.EARTH, NetClass.NEUTRAL) or net.id not in self._ahead:
                 continue
-            yield from self._of_net(net.id, by_net[net.id])
+            yield from self._of_net(net.id, by_net[net.id], wiring)
 
     def ahead_of(self, net: PinRef) -> float:
         """The most that can flow into a net before something opens, A; 0 for one that nothing feeds."""
@@ -168,10 +182,10 @@ class GuardedWires:
 
     def _windings(self) -> dict[PinRef, list[tuple[Device, PinRef, float]]]:
         """By the net of a primary: the transformer, the net of its live side, and by how much its current is larger."""
-        of_pin, supply = self.view.nets.of_pin, self.view.supply
-        second_v = self.view.practice.transformer_v
+        of_pin, supply = self._nets.of_pin, self._supply
+        second_v = self._transformer_v
         found: dict[PinRef, list[tuple[Device, PinRef, float]]] = defaultdict(list)
-        for device in self.view.circuits.devices:
+        for device in self._circuits.devices:
             if not device.kind.can(Can.TRANSFORMS):
                 continue
             first, back = (of_pin.get(device.pin(pin)) for pin in ("1", "3"))
@@ -185,13 +199,13 @@ class GuardedWires:
 
     def _sources(self) -> Iterable[tuple[Device, PinRef, float, int]]:
         """Where current comes from, how much before something outside or inside the source opens, and by which line."""
-        of_pin = self.view.nets.of_pin
-        for device in self.view.circuits.devices:
+        of_pin = self._nets.of_pin
+        for device in self._circuits.devices:
             pins: tuple[tuple[str, float], ...] = ()
             if device.kind.can(Can.SUPPLY):
-                pins = tuple((name, self.view.supply.upstream_a or UNKNOWN) for name in ("L1", "L2", "L3"))
+                pins = tuple((name, self._supply.upstream_a or UNKNOWN) for name in ("L1", "L2", "L3"))
             elif device.kind.can(Can.MAKES_DC):
-                pins = (("P", self.view.sizing.parts[device.id].rated_a or UNKNOWN),)  # it limits its own current
+                pins = (("P", self._sizing.parts[device.id].rated_a or UNKNOWN),)  # it limits its own current
             elif device.kind.can(Can.FOREIGN_SUPPLY) and device.protected_a:
                 pins = (("1", device.protected_a),)
             for line, (name, amps) in enumerate(pins):
@@ -201,7 +215,13 @@ class GuardedWires:
 
     def _opens_at(self, device: Device, unit: Unit, *, overloads: bool) -> float:
         """At which current a device opens in the long run, A; infinite for one that does not."""
-        part, size = self.view.sizing.parts[device.id], self.view.sizing.load_of(device.circuit)
+        key = (device.id, unit.name, overloads)
+        if key not in self._opens:
+            self._opens[key] = self._opening_current(device, unit, overloads=overloads)
+        return self._opens[key]
+
+    def _opening_current(self, device: Device, unit: Unit, *, overloads: bool) -> float:
+        part, size = self._sizing.parts[device.id], self._sizing.load_of(device.circuit)
         can = device.kind.can
         watches = unit.behaviour is Behaviour.HEATER or (not can(Can.OVERLOAD) and can(Can.SET_TO_MOTOR))
         if overloads and (watches or can(Can.ELECTRONIC_STARTER)):
@@ -212,19 +232,19 @@ class GuardedWires:
             return size.proposal.amount("breaker") or UNKNOWN
         return part.rated_a or part.max_a or UNKNOWN
 
-    def _of_net(self, net: PinRef, wires: list[Wire]) -> Iterable[tuple[Wire, Limit]]:
+    def _of_net(self, net: PinRef, wires: list[Wire], wiring: Wiring) -> Iterable[tuple[Wire, Limit]]:
         """The wires of one net as a tree: each with what lies behind it."""
         near: dict[object, list[tuple[object, Wire]]] = defaultdict(list)
         pins: dict[object, list[PinRef]] = defaultdict(list)
         for wire in wires:
-            a, b = self.place(wire.start.pin), self.place(wire.end.pin)
+            a, b = self.place(wire.start.pin, wiring), self.place(wire.end.pin, wiring)
             near[a].append((b, wire))
             near[b].append((a, wire))
             pins[a].append(wire.start.pin)
             pins[b].append(wire.end.pin)
-        for pin in self.view.nets.of_pin[net].pins:
-            if pin in self.view.wiring.joined and self.place(pin) in pins:
-                pins[self.place(pin)].append(pin)
+        for pin in self._nets.of_pin[net].pins:
+            if pin in wiring.joined and self.place(pin, wiring) in pins:
+                pins[self.place(pin, wiring)].append(pin)
         source = self._from[net]
         roots = [place for place, at in pins.items() if any(self._is_source(pin, source) for pin in at)]
         seen: set[object] = set(roots)
@@ -247,11 +267,11 @@ class GuardedWires:
             yield wire, Limit(self._ahead[net], overload, sum(amps), max(amps, default=0.0), guards)
             own[nearer] = own[nearer] | takers
 
-    def place(self, pin: PinRef) -> object:
+    def place(self, pin: PinRef, wiring: Wiring) -> object:
         """A pin, or the bar, block, comb or rail that joins it to others of its net: one place for all of them."""
-        if pin in self.view.wiring.joined:
-            return self.view.wiring.joined[pin]
-        device = self.view.circuits.by_id[pin.device]
+        if pin in wiring.joined:
+            return wiring.joined[pin]
+        device = self._circuits.by_id[pin.device]
         for unit in device.kind.units:
             if unit.behaviour is Behaviour.JOINT and pin.marking in unit.pins:
                 return (device.id, unit.name)
@@ -260,7 +280,7 @@ class GuardedWires:
     def _is_source(self, pin: PinRef, source: Device) -> bool:
         """Whether current comes in at a pin: of what feeds the net, or of the terminal that the supply lands on."""
         if source.kind.can(Can.SUPPLY) or source.kind.can(Can.FOREIGN_SUPPLY):
-            device = self.view.circuits.by_id[pin.device]
+            device = self._circuits.by_id[pin.device]
             return bool(device.strip) and device.circuit == source.circuit
         return pin.device == source.id
 
@@ -268,7 +288,7 @@ class GuardedWires:
         """What takes current at some pins."""
         takers: Takers = {}
         for device_id in dict.fromkeys(pin.device for pin in at):
-            device = self.view.circuits.by_id[device_id]
+            device = self._circuits.by_id[device_id]
             if device.id == source.id:
                 continue
             markings = {pin.marking for pin in at if pin.device == device_id}
@@ -289,7 +309,7 @@ class GuardedWires:
             return {}
         amps = self._opens_at(device, unit, overloads=True)
         if amps < UNKNOWN:
-            size = self.view.sizing.load_of(device.circuit)
+            size = self._sizing.load_of(device.circuit)
             if size and role_of(device.id) == "F" and self._is_watched(device):
                 amps = min(amps, max(size.current.value, size.setting_a))  # the overload relay behind it opens first
             return {device.id: (amps, device.kind.is_protective)}
@@ -307,7 +327,7 @@ class GuardedWires:
 
     def _draws(self, device: Device) -> float:
         """What a load in the field can take in the long run, A: a motor what its overload relay lets it."""
-        size = self.view.sizing.load_of(device.circuit)
+        size = self._sizing.load_of(device.circuit)
         if size is None or not device.kind.is_motor or not self._is_watched(device):
             return UNKNOWN
         return (size.setting_a or size.current.value) * self._share(device)
@@ -316,24 +336,27 @@ class GuardedWires:
         """What takes current, A each; the two ends of windings in triangle draw √3 of one, and not two of them."""
         own = dict(takers)
         for device_id in takers:
-            motor = self.view.circuits.by_id[device_id]
+            motor = self._circuits.by_id[device_id]
             if not motor.kind.can(Can.SIX_ENDS):
                 continue
-            relays = [d for d in takers if self.view.circuits.by_id[d].circuit == motor.circuit and d != device_id]
+            relays = [d for d in takers if self._circuits.by_id[d].circuit == motor.circuit and d != device_id]
             if relays:
                 own[device_id] = (own[device_id][0] * (sqrt(3) - 1), False)
         return [amps for amps, _ in own.values()]
 
     def _is_watched(self, device: Device) -> bool:
         """Whether the circuit of a device has something that watches its motor's current."""
-        own = (other.kind for other in self._of_circuit[device.circuit])
-        return any(kind.can(Can.SET_TO_MOTOR) or kind.can(Can.ELECTRONIC_STARTER) for kind in own)
+        if device.circuit not in self._watched:
+            own = (other.kind for other in self._of_circuit[device.circuit])
+            watches = any(kind.can(Can.SET_TO_MOTOR) or kind.can(Can.ELECTRONIC_STARTER) for kind in own)
+            self._watched[device.circuit] = watches
+        return self._watched[device.circuit]
 
     def _share(self, motor: Device) -> float:
         """What a winding takes of what its relay is set to: 1/√3 where that stands ahead of the triangle."""
         if not motor.kind.can(Can.SIX_ENDS):
             return 1.0
-        of_pin = self.view.nets.of_pin
+        of_pin = self._nets.of_pin
         nets = {of_pin[pin].id for pin in motor.pins.values() if pin in of_pin}
         relays = (other for other in self._of_circuit[motor.circuit] if other.kind.can(Can.OVERLOAD))
         inside = any(pin in of_pin and of_pin[pin].id in nets for relay in relays for pin in relay.pins.values())
@@ -345,9 +368,14 @@ class GuardedWires:
 
     def _consumers_on(self, net: PinRef) -> Takers:
         """Loads that hang on a net straight away."""
+        if net not in self._consumers:
+            self._consumers[net] = self._find_consumers(net)
+        return self._consumers[net]
+
+    def _find_consumers(self, net: PinRef) -> Takers:
         takers: Takers = {}
-        for pin in self.view.nets.of_pin[net].pins:
-            device = self.view.circuits.by_id[pin.device]
+        for pin in self._nets.of_pin[net].pins:
+            device = self._circuits.by_id[pin.device]
             if any(u.behaviour in TAKES and pin.marking in u.pins for u in device.kind.units):
                 takers[device.id] = (self._draws(device), False)
         return takers

@@ -25,7 +25,7 @@ def conductors_protected(view: View) -> ClauseResult:
     looked_at = 0
     carries_of = {mm2: _carries(mm2, laid) for mm2 in {wire.mm2 for wire in view.wiring.wires}}
     guarded = view.once(GuardedWires)
-    for wire, limit in guarded.limits():
+    for wire, limit in guarded.limits(view.wiring):
         looked_at += 1
         if american and view.sizing.feeder.enough and wire.mm2 >= view.sizing.feeder.mm2:
             continue  # a feeder of motors is sized by its load and protected by 430.62
