@@ -32,6 +32,7 @@ class ScaledView(QWidget):
         self.theme = LIGHT
         self.opening: Opening = FITS
         self.overlay: Sequence[Shape] = ()
+        self._overlay_grows = False
         self.laid: Sequence[Shape] = ()
         self.selection: frozenset[Key | None] = frozenset()
         self.scale, self._offset = 1.0, QPointF(0, 0)
@@ -80,9 +81,17 @@ class ScaledView(QWidget):
             self.selection = keys
             self._forget()
 
-    def set_overlay(self, shapes: Sequence[Shape], hidden: frozenset[Key | None] = frozenset()) -> None:
-        """Marks painted over the cached layer, and keys taken out of it while they move."""
-        self.overlay = shapes
+    def set_overlay(
+        self, shapes: Sequence[Shape], hidden: frozenset[Key | None] = frozenset(), *, grows: bool = False
+    ) -> None:
+        """Marks painted over the cached layer, and keys taken out of it while they move.
+
+        Args:
+            shapes: The marks.
+            hidden: What is not painted below them.
+            grows: Whether their texts are painted as large as can be read at the zoom.
+        """
+        self.overlay, self._overlay_grows = shapes, grows
         if hidden != self._hidden:
             self._hidden = hidden
             self._forget()
@@ -275,7 +284,8 @@ class ScaledView(QWidget):
             painter.setRenderHint(QPainter.RenderHint.Antialiasing)
             painter.setTransform(self._matrix(), True)
             seen = self._seen
-            paint(painter, self.overlay, self.theme, chosen=self.selection, between=(seen.top(), seen.bottom()))
+            marks = self.readable(self.overlay) if self._overlay_grows else self.overlay
+            paint(painter, marks, self.theme, chosen=self.selection, between=(seen.top(), seen.bottom()))
             painter.resetTransform()
         if self.hasFocus():
             painter.setPen(self.theme.colour("act"))

@@ -3,12 +3,11 @@
 import numpy as np
 from numpy.typing import NDArray
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from riktig.core.door import DOOR, DoorPlan
 from riktig.core.evaluation import Evaluation
-from riktig.core.geometry import Drawing, Shape
+from riktig.core.geometry import Drawing
 from riktig.core.ids import WireId
 from riktig.core.job import Job
 from riktig.core.plate import LAYOUT, Layout
@@ -28,10 +27,8 @@ class WhereViews(QWidget):
         super().__init__()
         self._drawn: tuple[Layout, DoorPlan, bool] | None = None
         self._bounds: tuple[Drawing, NDArray[np.float64]] | None = None
-        self._marks: list[Shape] = []
         self._asked: tuple[Evaluation[Job], Test] | None = None
         self._soon = after_paint(self, self._show)
-        self._marks_soon = after_paint(self, self._show_marks)
         self.whole, self.close_by = DrawingView("Where the two points are"), DrawingView("The two points close by")
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
@@ -60,8 +57,7 @@ class WhereViews(QWidget):
         if self._drawn is None or any(old is not new for old, new in zip(self._drawn, drawn, strict=True)):
             self._drawn = drawn
             self.whole.show_drawing(draw_outlines(layout, door, with_door=with_door))
-        self._marks = mark_points(layout, (wire,) if wire else (), points, places)
-        self._show_marks()
+        self.whole.set_overlay(mark_points(layout, (wire,) if wire else (), points, places), grows=True)
         plate = evaluation.get(BARE_PLATE_DRAWING)
         if self._bounds is None or self._bounds[0] is not plate:
             self._bounds = (plate, bounds_of_all(plate))
@@ -70,15 +66,6 @@ class WhereViews(QWidget):
         if close:
             self.close_by.show_drawing(close)
             self.close_by.fit()
-
-    def _show_marks(self) -> None:
-        """The marks over the outlines, their texts as large as can be read at the zoom of now."""
-        self.whole.set_overlay(self.whole.readable(self._marks))
-
-    def resizeEvent(self, event: QResizeEvent) -> None:
-        """Another zoom asks for other sizes of text."""
-        super().resizeEvent(event)
-        self._marks_soon.start()
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""
