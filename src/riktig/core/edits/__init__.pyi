@@ -63,6 +63,7 @@ from .plate import (
     SetRailsAndDucts,
 )
 from .ranges import RANGES, Range, check_ranges, range_words
+from .reasons import GiveReason, TakeReason
 from .strips import DropStrip, InsertSpareTerminal, NumberStrip, SetStrip, SplitStrip
 from .wires import DropWireOrder, SetOneConductor, SetWireOrder
 
@@ -93,6 +94,7 @@ __all__ = [
     "DropWireOrder",
     "Edit",
     "FixDoor",
+    "GiveReason",
     "History",
     "InsertSpareTerminal",
     "JoinParts",
@@ -149,6 +151,7 @@ __all__ = [
     "TagAnew",
     "TakeAlternative",
     "TakeOut",
+    "TakeReason",
     "UndoStep",
     "UseLabels",
     "WireElsewhere",

@@ -17,6 +17,7 @@ LISTS: Mapping[str, str] = {
     "sources": "schedules_brief",
     "practice": "schedules_brief",
     "proposal": "schedules_brief",
+    "reasons": "schedules_reasons",
     "rungs": "schedules_circuits",
     "behaviour": "schedules_circuits",
     "faults": "schedules_circuits",

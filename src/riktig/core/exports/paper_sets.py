@@ -87,16 +87,16 @@ _READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
     ),
     Reader.CUSTOMER: (
         frozenset({
-            "loads", "signals", "sources", "practice", "bom", "sizing", "rating", "ways", "losses", "live", "restart",
-            "findings", "clauses", "verification", "test record", "live record", "judgement record",
+            "loads", "signals", "sources", "practice", "reasons", "bom", "sizing", "rating", "ways", "losses", "live",
+            "restart", "findings", "clauses", "verification", "test record", "live record", "judgement record",
             "inspection record", "operation", "lamps", "maintenance", "declaration", "handover record",
         }),
         ("sheets", "plate", "door", "rating"),
     ),
     Reader.INSPECTOR: (
         frozenset({
-            "sources", "practice", "sizing", "rating", "ways", "losses", "live", "restart", "transfers", "colours",
-            "findings", "clauses", "verification", "test record", "live record", "judgement record",
+            "sources", "practice", "reasons", "sizing", "rating", "ways", "losses", "live", "restart", "transfers",
+            "colours", "findings", "clauses", "verification", "test record", "live record", "judgement record",
             "inspection record", "change record", "handover record",
         }),
         ("sheets", "plate", "door", "rating", "photos"),

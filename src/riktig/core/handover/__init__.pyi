@@ -4,6 +4,7 @@ from .dispatch import Dispatched, as_built_entry, as_built_of, dispatch_entry, d
 from .issues import (
     Issued,
     digest_of_job,
+    is_digest_of,
     is_issued_now,
     issue_entry,
     issues_of,
@@ -41,6 +42,7 @@ __all__ = [
     "draw_compared",
     "evidence_files",
     "is_as_built",
+    "is_digest_of",
     "is_issued_now",
     "issue_entry",
     "issues_of",

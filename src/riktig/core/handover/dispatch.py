@@ -4,7 +4,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from riktig.core.errors import RiktigError
-from riktig.core.handover.issues import digest_of_job
+from riktig.core.handover.issues import digest_of_job, is_digest_of
 from riktig.core.handover.missing import Missing, MissingFor
 from riktig.core.job import Job
 from riktig.core.records import AsBuiltClosed, NewRecord, PanelDispatched, Record, ServiceVisit, log_of
@@ -77,7 +77,7 @@ def is_as_built(job: Job, records: Iterable[Record]) -> bool:
         records: The log, oldest first.
     """
     closed = as_built_of(records)
-    return closed is not None and isinstance(closed.facts, AsBuiltClosed) and closed.facts.digest == digest_of_job(job)
+    return closed is not None and isinstance(closed.facts, AsBuiltClosed) and is_digest_of(closed.facts.digest, job)
 
 
 def as_built_entry(job: Job, records: Iterable[Record], missing: Sequence[Missing]) -> NewRecord:

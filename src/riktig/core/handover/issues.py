@@ -1,8 +1,10 @@
 """Issues of a job: what was given out under a letter, and whether the job is still that."""
 
 import hashlib
+import json
 from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from dataclasses import MISSING, Field, dataclass, fields, is_dataclass, replace
+from enum import Enum
 
 from riktig.core.job import Job
 from riktig.core.records import JobIssued, NewRecord, PapersWritten, Record, log_of
@@ -11,6 +13,7 @@ from riktig.core.store import dump_job
 __all__ = [
     "Issued",
     "digest_of_job",
+    "is_digest_of",
     "is_issued_now",
     "issue_entry",
     "issues_of",
@@ -33,13 +36,43 @@ class Issued:
 
 
 def digest_of_job(job: Job) -> str:
-    """SHA-256 of the job as it is written, in hexadecimal.
+    """SHA-256 of what is said in the job, in hexadecimal: what stands at its default is no part of it.
 
-    Which numbers are printed, what is used of a sheet of labels, and what purchasing knows are no part of it: the panel
-    is the same.
+    So a job that nobody changed keeps its digest when a later version of Riktig knows of more to say. Which numbers are
+    printed, what is used of a sheet of labels, and what purchasing knows are no part of it either: the panel is the
+    same.
     """
     panel = replace(job, printed=(), label_sheets=(), purchases=())
-    return hashlib.sha256(dump_job(panel).encode()).hexdigest()
+    return hashlib.sha256(json.dumps(_said(panel), ensure_ascii=False, sort_keys=True).encode()).hexdigest()
+
+
+def is_digest_of(digest: str, job: Job) -> bool:
+    """Whether a digest is that of a job, also as versions before the design reasons made it: of the whole text."""
+    if digest == digest_of_job(job):
+        return True
+    panel = replace(job, printed=(), label_sheets=(), purchases=())
+    whole = dump_job(panel).replace(',"reasons":[]', "")
+    return not job.reasons and digest == hashlib.sha256(whole.encode()).hexdigest()
+
+
+def _said(value: object) -> object:
+    """A value as plain data, the fields of every object that stand at their default left out."""
+    if is_dataclass(value) and not isinstance(value, type):
+        own = {field.name: getattr(value, field.name) for field in fields(value) if field.init}
+        defaults = {field.name: _default(field) for field in fields(value) if field.init}
+        return {name: _said(entry) for name, entry in own.items() if name not in defaults or entry != defaults[name]}
+    if isinstance(value, tuple | list):
+        return [_said(entry) for entry in value]
+    if isinstance(value, Enum):
+        return value.value
+    return value if isinstance(value, str | int | float | bool) or value is None else str(value)
+
+
+def _default(field: "Field[object]") -> object:
+    """What a field holds where nothing is said; the field itself where something must be."""
+    if field.default is not MISSING:
+        return field.default
+    return field.default_factory() if field.default_factory is not MISSING else field
 
 
 def issues_of(records: Iterable[Record]) -> tuple[Issued, ...]:
@@ -65,7 +98,7 @@ def is_issued_now(job: Job, records: Iterable[Record]) -> bool:
         records: The log, oldest first.
     """
     issue = last_issue(records)
-    return issue is not None and issue.facts.letter == job.revision and issue.facts.digest == digest_of_job(job)
+    return issue is not None and issue.facts.letter == job.revision and is_digest_of(issue.facts.digest, job)
 
 
 def next_letter(letter: str) -> str:
@@ -116,4 +149,4 @@ def papers_are_of_now(job: Job, records: Iterable[Record]) -> bool:
         records: The log, oldest first.
     """
     written = log_of(records).said(PapersWritten)
-    return bool(written) and written[-1][1].digest == digest_of_job(job)
+    return bool(written) and is_digest_of(written[-1][1].digest, job)

@@ -32,6 +32,7 @@ from riktig.core.job.circuit import (
     Param,
     Recipe,
 )
+from riktig.core.job.design_reason import DesignReason
 from riktig.core.job.door import DoorFix, DoorPlace, Opening, Surface
 from riktig.core.job.edits import (
     PLATE_LESS,
@@ -213,13 +214,13 @@ __all__ = [
     "LARGEST_KW", "LONGEST_PATH", "MOST_CORES", "MOST_WRITTEN", "PLATE_LESS", "POTENTIALS", "SCHEME_FIELDS", "Access",
     "Act", "Batching", "CableLaying", "Change", "ChangedLoadFields", "ChangedSignalFields", "Choice", "Circuit",
     "CircuitId", "CircuitInputs", "ClassLetters", "CodesOn", "Colours", "Command", "ContactRef", "ControlSupply",
-    "ControlTap", "Coordination", "DcInput", "DeviceId", "DeviceLabelsOn", "Direction", "Distribution", "DoorFix",
-    "DoorHoles", "DoorOrder", "DoorPlace", "DuctFix", "Duty", "EarthScheme", "Earthing", "ElementId", "Enclosure",
-    "EnclosureFields", "EnclosureMounting", "EndStyle", "EntrySide", "FieldCables", "FirstSide", "Fitting", "Fixing",
-    "Form", "FurtherLoadFields", "GivenNumber", "GivenTag", "HeadingFields", "HingeSide", "Insertable", "InspectedBy",
-    "Isolation", "Job", "Join", "JoinHow", "LabelForm", "LabelSheet", "LabelText", "LabelWord", "LegendCapitals",
-    "Letters", "Load", "LoadFields", "LoadId", "LoadKind", "MaintainedColour", "MarkedWires", "MarkerText",
-    "MotorNumbers", "NameplateFixing", "NewBetween", "Numbering", "Offcut", "Opening", "OverloadContact",
+    "ControlTap", "Coordination", "DcInput", "DesignReason", "DeviceId", "DeviceLabelsOn", "Direction", "Distribution",
+    "DoorFix", "DoorHoles", "DoorOrder", "DoorPlace", "DuctFix", "Duty", "EarthScheme", "Earthing", "ElementId",
+    "Enclosure", "EnclosureFields", "EnclosureMounting", "EndStyle", "EntrySide", "FieldCables", "FirstSide", "Fitting",
+    "Fixing", "Form", "FurtherLoadFields", "GivenNumber", "GivenTag", "HeadingFields", "HingeSide", "Insertable",
+    "InspectedBy", "Isolation", "Job", "Join", "JoinHow", "LabelForm", "LabelSheet", "LabelText", "LabelWord",
+    "LegendCapitals", "Letters", "Load", "LoadFields", "LoadId", "LoadKind", "MaintainedColour", "MarkedWires",
+    "MarkerText", "MotorNumbers", "NameplateFixing", "NewBetween", "Numbering", "Offcut", "Opening", "OverloadContact",
     "OverloadDirection", "OverloadMount", "Override", "OwnCable", "OwnDevice", "OwnHole", "OwnPart", "OwnRung",
     "OwnScript", "OwnStrip", "PairNumbers", "Param", "Person", "PhaseNames", "Pick", "PinRef", "Placement", "PlateFix",
     "Practice", "PracticeFields", "Protection", "Purchase", "RailFix", "Recipe", "RelayCommons", "ReservedNumber",

@@ -4,6 +4,7 @@ from dataclasses import dataclass, field
 
 from riktig.core.ids import LoadId
 from riktig.core.job.circuit import Circuit
+from riktig.core.job.design_reason import DesignReason
 from riktig.core.job.door import DoorFix, Opening
 from riktig.core.job.enclosure import Enclosure
 from riktig.core.job.label_sheet import LabelSheet
@@ -43,7 +44,8 @@ class Job:
     how he joins the clamps of a potential, ``one_conductor`` clamps that take no second one; ``strips`` terminals
     in the order that he gave them; ``cables`` what shares one and how its cores are called; ``people`` who works
     on it, anybody where none are named; ``label_sheets`` what its labels are printed on, one a medium; ``label_texts``
-    what labels say by the builder's word, ``unmarked`` wires that go without markers.
+    what labels say by the builder's word, ``unmarked`` wires that go without markers,
+    ``reasons`` why things are as they are.
     ``made`` is when the panel was made, ``standard`` what its maker declares it
     to: both stand on the nameplate, and neither is proposed.
     """
@@ -86,6 +88,7 @@ class Job:
     label_sheets: tuple[LabelSheet, ...] = ()
     label_texts: tuple[LabelText, ...] = ()
     unmarked: tuple[UnmarkedWire, ...] = ()
+    reasons: tuple[DesignReason, ...] = ()
     people: tuple[Person, ...] = ()
 
     def load(self, load_id: LoadId) -> Load:

@@ -8,6 +8,7 @@ from typing import cast
 from riktig.core.errors import InputFault
 from riktig.core.inputs import LONGEST_TEXT, unfit
 from riktig.core.job.circuit import OwnRung
+from riktig.core.job.design_reason import DesignReason
 from riktig.core.job.job import Job
 from riktig.core.job.load import Load
 from riktig.core.job.override import Override
@@ -33,6 +34,7 @@ MOST = {
     "label_sheets": 50,
     "label_texts": 1_000,
     "unmarked": 200,
+    "reasons": 1_000,
     "people": 200,
 }
 """How many of a thing a job may have (chosen by us: far above one panel)."""
@@ -41,8 +43,11 @@ MOST_WRITTEN = {"devices": 1_200, "rungs": 2_500}
 """Of circuits written by hand, all together: what is planned and judged in about a quarter of a minute."""
 LONGEST_PATH = 4_000
 """Letters of a path written by hand: some three hundred contacts."""
-LONG_TEXTS = {(OwnRung, "path"): LONGEST_PATH, (Load, "reason"): 2_000, (Override, "reason"): 2_000}
-SEVERAL_LINES = {(Load, "reason"), (Override, "reason")}
+LONG_TEXTS = {
+    (OwnRung, "path"): LONGEST_PATH, (Load, "reason"): 2_000, (Override, "reason"): 2_000,
+    (DesignReason, "reason"): 2_000,
+}  # fmt: skip
+SEVERAL_LINES = {(Load, "reason"), (Override, "reason"), (DesignReason, "reason")}
 MOST_FAULTS = 50
 
 

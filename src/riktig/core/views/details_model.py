@@ -56,3 +56,5 @@ class Details:
     devices: frozenset[str] = field(default_factory=frozenset)
     photos: tuple[Photo, ...] = ()
     notes: tuple[Note, ...] = ()
+    reason: Note | None = None
+    """Why it is so, in the words of whoever gave the reason."""

@@ -60,7 +60,18 @@ def details_of(evaluation: Evaluation[Job], key: Key | None, records: Iterable[R
     """
     log = log_of(records)
     page = _page(evaluation, key, log)
-    return replace(page, photos=photos_of(log, key), notes=notes_on(log, key)) if page and key else None
+    if page is None or key is None:
+        return None
+    return replace(
+        page, photos=photos_of(log, key), notes=notes_on(log, key), reason=_reason_of(evaluation.document, key)
+    )
+
+
+def _reason_of(job: Job, key: Key) -> Note | None:
+    """The design reason of a thing; a load's stands among its answers."""
+    thing = thing_subject(key)
+    given = next((entry for entry in job.reasons if entry.thing == thing), None)
+    return Note(given.reason, given.who) if given else None
 
 
 def thing_subject(key: Key) -> str:

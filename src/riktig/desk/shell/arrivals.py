@@ -12,6 +12,7 @@ from riktig.core.inputs import file_name, read_text
 from riktig.core.schematic import with_names_recorded
 from riktig.core.store import Importer, load_job, load_whole
 from riktig.core.views import details_of
+from riktig.desk.design_reasons import keep_reason, reason_now
 from riktig.desk.photos import ENDINGS, keep_note, keep_photo
 from riktig.desk.session import Session
 from riktig.desk.stations import Stations
@@ -109,6 +110,19 @@ class Arrivals(QObject):
         text, done = QInputDialog.getMultiLineText(self._widget, f"Note on {page.title}", "What is to be known of it?")
         if done:
             keep_note(session, text, key, page.title)
+
+    def ask_reason(self) -> None:
+        """Asks why what is selected is as it is, and keeps it in the job."""
+        session = self._window.session
+        key = session.selection
+        page = details_of(session.evaluation, key, ()) if key is not None else None
+        if key is None or page is None:
+            session.say("Select what the reason is about, then give it again: it is kept with that thing.", wrong=True)
+            return
+        title, question = f"Design reason of {page.title}", "Why is it so? It is printed for the customer."
+        text, done = QInputDialog.getMultiLineText(self._widget, title, question, reason_now(session, key))
+        if done:
+            keep_reason(session, key, text, page.title)
 
     def import_job(self) -> None:
         """Asks for a job that was exported as JSON, and makes a job file of it."""

@@ -155,6 +155,7 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
         "Keeps a photo of what is selected; or drop it on the window",
     )
     to("Edit", "Add a note …", window.arrivals.ask_note, "Keeps a note on what is selected, with who and when")
+    to("Edit", "Design reason …", window.arrivals.ask_reason, "Why what is selected is as it is, for the manual")
     commands.append(Command("Edit", BREAK))
     to(
         "Edit",

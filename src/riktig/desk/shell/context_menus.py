@@ -112,6 +112,7 @@ class ContextMenus(QObject):
             menu.addAction(f"Copy “{title}”").triggered.connect(lambda: QApplication.clipboard().setText(title))
             menu.addAction("Add a photo …").triggered.connect(self._window.arrivals.ask_photo)
             menu.addAction("Add a note …").triggered.connect(self._window.arrivals.ask_note)
+            menu.addAction("Design reason …").triggered.connect(self._window.arrivals.ask_reason)
         else:
             for words, act in self._more:
                 menu.addAction(words).triggered.connect(lambda _=False, act=act: act())

@@ -144,6 +144,12 @@ class DetailsPanel(QScrollArea):
         layout.addWidget(plain_label(details.kind, "quiet"))
         if details.text:
             layout.addWidget(plain_label(details.text, wraps=True))
+        if details.reason:
+            layout.addWidget(_line())
+            layout.addWidget(plain_label("Design reason", "quiet"))
+            layout.addWidget(plain_label(details.reason.text, wraps=True))
+            if details.reason.by:
+                layout.addWidget(plain_label(details.reason.by, "second", wraps=True))
         if details.notes:
             layout.addWidget(_line())
             layout.addWidget(plain_label("Notes", "quiet"))
