@@ -2,7 +2,7 @@
 
 from riktig.core.catalogue import Can
 from riktig.core.job import DeviceId, EndStyle, PinRef, circuit_of
-from riktig.core.keys import DeviceKey, WireKey
+from riktig.core.keys import DeviceKey, Key, WireKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict, with_the_rest
 from riktig.core.rules.view import View
 from riktig.core.schematic import NetClass, Zone
@@ -113,7 +113,11 @@ def _on_door(view: View, pin: PinRef) -> bool:
 
 
 def leakage_to_earth(view: View) -> ClauseResult:
-    """Where drives may leak more than 10 mA, the protective conductor is thick enough, doubled or watched."""
+    """Where drives may leak more than 10 mA, the protective conductor is thick enough, doubled or watched.
+
+    Each section of the way counts: from the drive to the bar, from the bar to the terminal of the supply, and that of
+    the supply itself.
+    """
     clause = view.source("E34")
     title = "Leakage of drives"
     least = rule("leakage protective size")
@@ -140,9 +144,46 @@ def leakage_to_earth(view: View) -> ClauseResult:
             f"{conductor_name(least.value)} nor doubled."
         )
         remedy = "Take a thicker one or a second one, or sign that its maker says less than 10 mA."
-        where = WireKey(own[0].key) if own else DeviceKey(device.id)
+        at: Key = WireKey(own[0].key) if own else DeviceKey(device.id)
+        findings.append(Finding("E34", Verdict.JUDGE, text, at, clause, remedy))
+    for what, mm2, where in _ways_of_leakage(view, earths):
+        if mm2 >= least.value - 1e-9:
+            evidence.append(f"{what}: {conductor_name(mm2)}")
+            continue
+        text = (
+            f"What the drives leak returns by {what}, {conductor_name(mm2)}: neither {conductor_name(least.value)} "
+            "nor doubled."
+        )
+        remedy = "Take a thicker one or a second one, or sign that all drives together leak less than 10 mA."
         findings.append(Finding("E34", Verdict.JUDGE, text, where, clause, remedy))
     return ClauseResult("E34", Group.EARTHING, title, clause, tuple(evidence), tuple(findings))
+
+
+def _ways_of_leakage(view: View, earths: set[PinRef]) -> list[tuple[str, float, Key]]:
+    """The sections that lead the leakage of all drives out of the panel, each with its size and where it is.
+
+    Several wires from the terminal of the supply to the bars are of the size of all of them together.
+    """
+    supply = next((device for device in view.circuits.devices if device.kind.can(Can.SUPPLY)), None)
+    if supply is None:
+        return []
+    ways: list[tuple[str, float, Key]] = []
+    for device in view.circuits.devices:
+        if not device.strip or device.circuit != supply.circuit:
+            continue
+        own = [
+            wire
+            for wire in view.wiring.wires
+            if wire.net in earths and device.id in (wire.start.pin.device, wire.end.pin.device)
+        ]
+        bars = _to_bars(view, own)
+        if bars:
+            names = " and ".join(wire.name for wire in bars)
+            doubled = len(bars) > 1
+            least = rule("leakage protective size").value
+            ways.append((names, max(least, bars[0].mm2) if doubled else bars[0].mm2, WireKey(bars[0].key)))
+    ways.append(("the protective conductor of the supply", view.sizing.feeder_pe_mm2, DeviceKey(supply.id)))
+    return ways
 
 
 def _to_bars(view: View, wires: list[Wire]) -> list[Wire]:
