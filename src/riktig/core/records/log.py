@@ -75,9 +75,15 @@ class Log(tuple[Record, ...]):
         return made
 
     def followed_by(self, records: Iterable[Record]) -> "Log":
-        """A log of all these records: this one continued where they begin with it."""
+        """A log of all these records: this one continued where they begin with it.
+
+        An entry is never changed, so that the same id is the same entry.
+        """
         whole = tuple(records)
-        if whole[: len(self)] == self:
+        begins = len(whole) >= len(self) and all(
+            new is old or new.id == old.id for new, old in zip(whole, self, strict=False)
+        )
+        if begins:
             return self.with_records(whole[len(self) :]) if len(whole) > len(self) else self
         return Log(whole)
 
