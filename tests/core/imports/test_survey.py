@@ -11,6 +11,7 @@ from tests.shared_plan import plan_for
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
+from riktig.core.ids import PinRef, device_id
 from riktig.core.imports import (
     FoundPotentials,
     Survey,
@@ -23,9 +24,9 @@ from riktig.core.imports import (
     survey_findings,
     survey_of_grid,
 )
-from riktig.core.job import Job, new_job
-from riktig.core.schematic import CIRCUITS, NETS, add_written
-from riktig.core.store import dump_rungs, load_rungs
+from riktig.core.job import FoundNames, Job, add_load, new_job
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, add_written, names_taken, taken_words, with_names_recorded
+from riktig.core.store import WrittenCircuit, dump_rungs, load_rungs
 from riktig.demo_job import frost_fan, kelp_shed, wash_drum
 
 EXAMPLE = Path(__file__).parents[3] / "examples" / "survey.csv"
@@ -165,3 +166,57 @@ def test_a_line_that_cannot_be_read_is_said_with_its_number(line: str, said: str
 def test_a_sheet_of_another_form_is_refused(text: str) -> None:
     with pytest.raises(RiktigError):
         survey_of_grid(grid_of_text(text, "survey.csv"))
+
+
+class TestNamesFound:
+    """What stands on the panel stays: tags, and numbers of one potential each."""
+
+    def written(self) -> WrittenCircuit:
+        found = rows("part,H1,lamp,door,,,,,,", "wire,,,,K1:A2,H1:X2,8,1,red,", "wire,,,,H1:X1,K1:13,L1,1,red,")
+        return load_rungs(dump_rungs(circuit_found(found)))
+
+    def test_they_go_into_the_job_and_stay_through_edits(self) -> None:
+        written = self.written()
+        assert dict(written.found.tags) == {"K1": "K1", "S1": "S1", "X1": "X1", "H1": "H1"}
+        assert dict(written.found.numbers)["7"] == ("S1:4", "K1:A1")
+        job = new_job("R-1", "Found")
+        job = with_names_recorded(add_written(job, written.title, written.devices, written.rungs, written.found))
+        circuit = job.circuits[-1].id
+        for _ in range(2):
+            names = Evaluation(job).get(NAMES)
+            nets = Evaluation(job).get(NETS).of_pin
+            for role in ("K1", "S1", "H1"):
+                assert names.tag[device_id(circuit, role)] == role
+            number = names.number[nets[PinRef(device_id(circuit, "S1"), "4")].id]
+            assert number == "7"
+            assert names.number[nets[PinRef(device_id(circuit, "H1"), "X2")].id] == "8"
+            job = with_names_recorded(add_load(job, "fan", kw=4.0))
+
+    def test_a_name_that_the_job_has_is_said_and_another_given(self) -> None:
+        job = with_names_recorded(wash_drum())
+        written = self.written()
+        taken = names_taken(job, written.found)
+        assert {"K1", "S1", "number 7"} <= set(taken)
+        assert taken_words(("K1",)) == "K1 is in this job already: what was found got another name."
+        after = with_names_recorded(add_written(job, written.title, written.devices, written.rungs, written.found))
+        tags, numbers = Evaluation(after).get(NAMES).tag, Evaluation(after).get(NAMES).number
+        own = {device: tag for device, tag in tags.items() if device.startswith(f"{after.circuits[-1].id}.")}
+        others = {tag for device, tag in tags.items() if device not in own}
+        assert len(own) == 4 and not others & set(own.values())
+        before = dict(Evaluation(job).get(NAMES).number)
+        assert {net: numbers[net] for net in before} == before, "what was there keeps its numbers"
+
+    @pytest.mark.parametrize(
+        ("found", "where"),
+        [
+            (FoundNames((("K9", "K9"),)), "$.tags.K9"),
+            (FoundNames((("K1", ""),)), "$.tags.K1"),
+            (FoundNames((("K1", "A"), ("S1", "A"))), "$.tags.K1"),
+            (FoundNames((), (("7", ("K9:13",)),)), "$.numbers.7"),
+        ],
+    )
+    def test_names_of_what_is_not_there_are_refused(self, found: FoundNames, where: str) -> None:
+        written = self.written()
+        with pytest.raises(RiktigError) as caught:
+            add_written(new_job("R-1", "Found"), written.title, written.devices, written.rungs, found)
+        assert any(str(fault).startswith(where) for fault in caught.value.faults)

@@ -1,4 +1,4 @@
-"""Leakage of drives: every section of the way to the supply counts (IEC 60204-1 8.2.6, from memory: 10 mm² or doubled)."""
+"""Leakage of drives: every section of the way counts: 10 mm² or doubled (IEC 60204-1 8.2.6, from memory)."""
 
 from dataclasses import replace
 

@@ -1,6 +1,6 @@
 """Edits of circuits, tags and numbers."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
@@ -9,6 +9,7 @@ from riktig.core.job import (
     CircuitId,
     DeviceId,
     ElementId,
+    FoundNames,
     Insertable,
     Job,
     OwnDevice,
@@ -220,10 +221,11 @@ class AddWrittenCircuit:
     title: str
     devices: tuple[OwnDevice, ...]
     rungs: tuple[OwnRung, ...]
+    found: FoundNames = field(default_factory=FoundNames)
 
     def apply(self, evaluation: Evaluation[Job]) -> Job:
-        """The job with the circuit."""
-        return add_written(evaluation.document, self.title, self.devices, self.rungs)
+        """The job with the circuit, and the names that were found on it."""
+        return add_written(evaluation.document, self.title, self.devices, self.rungs, self.found)
 
 
 @dataclass(frozen=True)

@@ -9,7 +9,7 @@ import numpy as np
 
 from riktig.core.catalogue import Behaviour, Unit
 from riktig.core.imports.survey_sheet import Clamped, Survey, SurveyedPart, SurveyedWire
-from riktig.core.job import OwnDevice, OwnRung
+from riktig.core.job import FoundNames, OwnDevice, OwnRung
 from riktig.core.simulation import islands
 from riktig.core.store import WrittenCircuit
 
@@ -309,4 +309,15 @@ class _Rungs:
             OwnDevice(part.tag, part.kind.id, part.place, part.note or part.kind.name, "", "", "")
             for part in self._found.survey.parts
         ]
-        return WrittenCircuit(title, tuple(devices), tuple(rungs))
+        return WrittenCircuit(title, tuple(devices), tuple(rungs), self._names())
+
+    def _names(self) -> FoundNames:
+        """The tags as noted, and every number that stands on one potential alone and is its only one."""
+        found = self._found
+        alone = Counter(number for numbers in found.numbers.values() for number in numbers)
+        numbers = [
+            (numbers[0], tuple(":".join(clamp) for clamp in found.clamps[potential]))
+            for potential, numbers in found.numbers.items()
+            if len(numbers) == 1 and alone[numbers[0]] == 1 and potential not in found.sources
+        ]
+        return FoundNames(tuple((part.tag, part.tag) for part in found.survey.parts), tuple(numbers))

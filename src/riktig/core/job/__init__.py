@@ -98,7 +98,7 @@ from riktig.core.job.load_values import (
     Protection,
     Start,
 )
-from riktig.core.job.numbering import GivenNumber, GivenTag
+from riktig.core.job.numbering import FoundNames, GivenNumber, GivenTag
 from riktig.core.job.override import Override, load_of_value
 from riktig.core.job.own_cable import MOST_CORES, OwnCable
 from riktig.core.job.own_part import BODY_COLOURS, OwnHole, OwnPart, Pick
@@ -217,20 +217,20 @@ __all__ = [
     "ControlTap", "Coordination", "DcInput", "DesignReason", "DeviceId", "DeviceLabelsOn", "Direction", "Distribution",
     "DoorFix", "DoorHoles", "DoorOrder", "DoorPlace", "DuctFix", "Duty", "EarthScheme", "Earthing", "ElementId",
     "Enclosure", "EnclosureFields", "EnclosureMounting", "EndStyle", "EntrySide", "FieldCables", "FirstSide", "Fitting",
-    "Fixing", "Form", "FurtherLoadFields", "GivenNumber", "GivenTag", "HeadingFields", "HingeSide", "Insertable",
-    "InspectedBy", "Isolation", "Job", "Join", "JoinHow", "LabelForm", "LabelSheet", "LabelText", "LabelWord",
-    "LegendCapitals", "Letters", "Load", "LoadFields", "LoadId", "LoadKind", "MaintainedColour", "MarkedWires",
-    "MarkerText", "MotorNumbers", "NameplateFixing", "NewBetween", "Numbering", "Offcut", "Opening", "OverloadContact",
-    "OverloadDirection", "OverloadMount", "Override", "OwnCable", "OwnDevice", "OwnHole", "OwnPart", "OwnRung",
-    "OwnScript", "OwnStrip", "PairNumbers", "Param", "Person", "PhaseNames", "Pick", "PinRef", "Placement", "PlateFix",
-    "Practice", "PracticeFields", "Protection", "Purchase", "RailFix", "Recipe", "RelayCommons", "ReservedNumber",
-    "ResetBy", "Rulebook", "RunLamp", "SecondReading", "ShaftFitting", "Signal", "SignalFields", "SignalId", "SignedBy",
-    "Source", "SourceFields", "SourceId", "Spot", "StarDeltaOverload", "Start", "StripOrder", "Supply", "SupplyFields",
-    "SupplySystem", "Surface", "TagStyle", "TerminalTemperature", "TransformerVoltage", "TripLamp", "UnmarkedWire",
-    "UpstreamDevice", "Ventilation", "WayOrder", "Wetting", "WireOrder", "WiringOrder", "add_load", "add_signal",
-    "add_source", "beyond_limits", "change_load", "change_signal", "change_source", "circuit_inputs", "circuit_of",
-    "device_id", "device_of_element", "load_of_value", "new_job", "override", "pick_part", "read_contact", "read_count",
-    "read_current", "read_pin", "read_power", "read_power_hp", "read_quantity", "remove_load", "remove_part",
-    "remove_signal", "remove_source", "role_of", "scheme_fault", "set_box", "set_enclosure", "set_heading", "set_part",
-    "set_practice", "set_script", "set_supply",
+    "Fixing", "Form", "FoundNames", "FurtherLoadFields", "GivenNumber", "GivenTag", "HeadingFields", "HingeSide",
+    "Insertable", "InspectedBy", "Isolation", "Job", "Join", "JoinHow", "LabelForm", "LabelSheet", "LabelText",
+    "LabelWord", "LegendCapitals", "Letters", "Load", "LoadFields", "LoadId", "LoadKind", "MaintainedColour",
+    "MarkedWires", "MarkerText", "MotorNumbers", "NameplateFixing", "NewBetween", "Numbering", "Offcut", "Opening",
+    "OverloadContact", "OverloadDirection", "OverloadMount", "Override", "OwnCable", "OwnDevice", "OwnHole", "OwnPart",
+    "OwnRung", "OwnScript", "OwnStrip", "PairNumbers", "Param", "Person", "PhaseNames", "Pick", "PinRef", "Placement",
+    "PlateFix", "Practice", "PracticeFields", "Protection", "Purchase", "RailFix", "Recipe", "RelayCommons",
+    "ReservedNumber", "ResetBy", "Rulebook", "RunLamp", "SecondReading", "ShaftFitting", "Signal", "SignalFields",
+    "SignalId", "SignedBy", "Source", "SourceFields", "SourceId", "Spot", "StarDeltaOverload", "Start", "StripOrder",
+    "Supply", "SupplyFields", "SupplySystem", "Surface", "TagStyle", "TerminalTemperature", "TransformerVoltage",
+    "TripLamp", "UnmarkedWire", "UpstreamDevice", "Ventilation", "WayOrder", "Wetting", "WireOrder", "WiringOrder",
+    "add_load", "add_signal", "add_source", "beyond_limits", "change_load", "change_signal", "change_source",
+    "circuit_inputs", "circuit_of", "device_id", "device_of_element", "load_of_value", "new_job", "override",
+    "pick_part", "read_contact", "read_count", "read_current", "read_pin", "read_power", "read_power_hp",
+    "read_quantity", "remove_load", "remove_part", "remove_signal", "remove_source", "role_of", "scheme_fault",
+    "set_box", "set_enclosure", "set_heading", "set_part", "set_practice", "set_script", "set_supply",
 ]  # fmt: skip

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from riktig.core.ids import DeviceId, PinRef
 
-__all__ = ["GivenNumber", "GivenTag"]
+__all__ = ["FoundNames", "GivenNumber", "GivenTag"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,3 +26,11 @@ class GivenTag:
     device: DeviceId
     tag: str
     own: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class FoundNames:
+    """What stands on a panel that is there already: by role its tag, by number the clamps (“K1:13”) of its wires."""
+
+    tags: tuple[tuple[str, str], ...] = ()
+    numbers: tuple[tuple[str, tuple[str, ...]], ...] = ()

@@ -21,6 +21,7 @@ from .edits import (
     with_names_recorded,
 )
 from .faults.find import CircuitFault
+from .found_names import names_taken, taken_words, with_found_names
 from .hand_written import add_written, as_written
 from .layout.frame import cell_frame, line_frame, without_title_block
 from .layout.ladder_page import turned
@@ -185,6 +186,7 @@ __all__ = [
     "name_element",
     "named_nodes",
     "names_of",
+    "names_taken",
     "net_lines",
     "net_shapes",
     "numbers_on_paper",
@@ -207,12 +209,14 @@ __all__ = [
     "supply_context",
     "tag_anew",
     "take_back",
+    "taken_words",
     "touched",
     "trace",
     "trace_line",
     "turned",
     "way_breaker",
     "wire_number",
+    "with_found_names",
     "with_names_recorded",
     "without_title_block",
 ]

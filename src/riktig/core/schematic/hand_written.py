@@ -6,8 +6,9 @@ from dataclasses import replace
 from riktig.core.catalogue import Mounting, kinds, parts_of
 from riktig.core.errors import InputFault, RiktigError
 from riktig.core.ids import circuit_of_node, is_circuit_id
-from riktig.core.job import Circuit, CircuitId, DeviceId, Job, OwnDevice, OwnRung, Recipe, circuit_inputs
+from riktig.core.job import Circuit, CircuitId, DeviceId, FoundNames, Job, OwnDevice, OwnRung, Recipe, circuit_inputs
 from riktig.core.schematic.circuit_edits import FIRST_FREE
+from riktig.core.schematic.found_names import faults_in_names, with_found_names
 from riktig.core.schematic.model.elements import Band, Circuits, Device, Rung
 from riktig.core.schematic.model.notation import NotationError, path_text
 from riktig.core.schematic.templates.expand import expand, whole_node
@@ -19,7 +20,9 @@ _SIGNS = set(" \t:/|()<@^")
 _BANDS = ("control", "power")
 
 
-def add_written(job: Job, title: str, devices: Sequence[OwnDevice], rungs: Sequence[OwnRung]) -> Job:
+def add_written(
+    job: Job, title: str, devices: Sequence[OwnDevice], rungs: Sequence[OwnRung], found: FoundNames = FoundNames()
+) -> Job:
     """The job with one circuit more, made of the devices and rungs given.
 
     Args:
@@ -27,6 +30,7 @@ def add_written(job: Job, title: str, devices: Sequence[OwnDevice], rungs: Seque
         title: What the job or the picture is called.
         devices: The devices to add.
         rungs: The paths to add.
+        found: Tags and numbers that stand on the panel already, where it was surveyed.
 
     Raises:
         RiktigError: something in it cannot be, with the place of every fault (``$.rungs[2].path``).
@@ -57,6 +61,7 @@ def add_written(job: Job, title: str, devices: Sequence[OwnDevice], rungs: Seque
             faults.append(InputFault(f"{at}.path, character {error.at}", f"{error.message}."))
     if not rungs:
         faults.append(InputFault("$.rungs", "there is none."))
+    faults += faults_in_names(devices, found)
     if faults:
         raise RiktigError(
             f"The circuit cannot be drawn: {len(faults)} {'place is' if len(faults) == 1 else 'places are'} wrong. "
@@ -64,7 +69,8 @@ def add_written(job: Job, title: str, devices: Sequence[OwnDevice], rungs: Seque
             hint="Mend what is listed and try again.",
             faults=faults,
         )
-    return replace(job, circuits=(*job.circuits, replace(circuit, devices=tuple(devices), rungs=tuple(rungs))))
+    added = replace(job, circuits=(*job.circuits, replace(circuit, devices=tuple(devices), rungs=tuple(rungs))))
+    return with_found_names(added, circuit.id, found)
 
 
 def _strange_nodes(rung: OwnRung, at: str, circuits: Container[CircuitId]) -> list[InputFault]:

@@ -9,7 +9,7 @@ import msgspec
 
 from riktig.core.errors import InputFault, RiktigError
 from riktig.core.inputs import parse_json
-from riktig.core.job import LONGEST_PATH, MOST_WRITTEN, OwnDevice, OwnRung
+from riktig.core.job import LONGEST_PATH, MOST_WRITTEN, FoundNames, OwnDevice, OwnRung
 from riktig.core.store.job_json import placed_fault, unknown_fields
 
 __all__ = ["RUNG_FORMAT", "WrittenCircuit", "dump_rungs", "load_rungs"]
@@ -38,11 +38,13 @@ class _Rung(msgspec.Struct, omit_defaults=True, rename={"start": "from", "end": 
     band: str = "control"
 
 
-class _File(msgspec.Struct, rename={"rungs_format": "rungs format"}):
+class _File(msgspec.Struct, omit_defaults=True, rename={"rungs_format": "rungs format"}):
     rungs_format: int
     title: str
     devices: list[_Device]
     rungs: list[_Rung]
+    tags: dict[str, str] = {}
+    numbers: dict[str, list[str]] = {}
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,6 +54,7 @@ class WrittenCircuit:
     title: str
     devices: tuple[OwnDevice, ...] = field(default=())
     rungs: tuple[OwnRung, ...] = field(default=())
+    found: FoundNames = field(default_factory=FoundNames)
 
 
 def load_rungs(text: str, *, where: str = "") -> WrittenCircuit:
@@ -93,6 +96,10 @@ def load_rungs(text: str, *, where: str = "") -> WrittenCircuit:
         rung_file.title,
         tuple(OwnDevice(d.role, d.kind, d.place, d.purpose, d.legend, d.mark, d.colour) for d in rung_file.devices),
         tuple(OwnRung(r.role, r.title, r.start, r.path, r.end, r.band) for r in rung_file.rungs),
+        FoundNames(
+            tuple(rung_file.tags.items()),
+            tuple((number, tuple(clamps)) for number, clamps in rung_file.numbers.items()),
+        ),
     )
 
 
@@ -126,5 +133,7 @@ def dump_rungs(circuit: WrittenCircuit) -> str:
         circuit.title,
         [_Device(d.role, d.kind, d.zone, d.purpose, d.legend, d.mark, d.colour) for d in circuit.devices],
         [_Rung(r.role, r.path, r.title, r.start, r.end, r.band) for r in circuit.rungs],
+        dict(circuit.found.tags),
+        {number: list(clamps) for number, clamps in circuit.found.numbers},
     )
     return msgspec.json.format(msgspec.json.encode(whole), indent=2).decode()

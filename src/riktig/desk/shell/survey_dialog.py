@@ -19,6 +19,7 @@ from PySide6.QtWidgets import (
 from riktig.core.edits import AddWrittenCircuit
 from riktig.core.errors import RiktigError
 from riktig.core.imports import FoundPotentials, SurveyFinding, circuit_found, read_survey, survey_findings
+from riktig.core.schematic import names_taken, taken_words
 from riktig.desk.session import Session
 from riktig.desk.widgets import plain_label, row_of
 
@@ -120,8 +121,11 @@ class SurveyDialog(QDialog):
         if self.found is None:
             return
         written = circuit_found(self.found)
-        edit = AddWrittenCircuit(written.title, written.devices, written.rungs)
+        taken = names_taken(self._session.job, written.found)
+        edit = AddWrittenCircuit(written.title, written.devices, written.rungs, written.found)
         if self._session.edit(f"add {written.title}", edit):
+            if taken:
+                self._session.say(f"{taken_words(taken)} Look at the panel, and name one of each two anew.", wrong=True)
             self.accept()
         else:
             self.said.setText(self._session.log[-1] if self._session.log else "")

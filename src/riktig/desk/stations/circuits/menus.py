@@ -205,13 +205,14 @@ class Changes:
         """Adds the circuit of a rung file; what is wrong with it is said with its place."""
         try:
             written = load_rungs(read_text(path, hint="Choose a rung file."), where=path.name)
-            add_written(self._session.job, written.title, written.devices, written.rungs)
+            add_written(self._session.job, written.title, written.devices, written.rungs, written.found)
         except RiktigError as error:
             self._session.say(str(error), wrong=True)
             self._list(error)
             return
         self._session.edit(
-            f"add {written.title}", AddWrittenCircuit(written.title, tuple(written.devices), tuple(written.rungs))
+            f"add {written.title}",
+            AddWrittenCircuit(written.title, tuple(written.devices), tuple(written.rungs), written.found),
         )
 
     def _list(self, error: RiktigError) -> None:
