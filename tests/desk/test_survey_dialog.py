@@ -2,9 +2,16 @@
 
 from pathlib import Path
 
+from PySide6.QtWidgets import QLabel
+
+from riktig.core.exports import schedule
+from riktig.core.rules import RULES, findings_of, found_circuits, is_as_found
+from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.shell.survey_dialog import SurveyDialog
+from riktig.desk.stations.rules import RulesStation
+from tests.desk.conftest import settle_window
 
 EXAMPLE = Path(__file__).parents[2] / "examples" / "survey.csv"
 
@@ -48,3 +55,36 @@ def test_a_sheet_that_cannot_be_read_says_where_and_is_read_again_once_mended(
     assert dialog.take.isEnabled()
     assert shown(dialog) == ["In this sheet nothing contradicts itself, and every end is noted."]
     dialog.reject()
+
+
+def test_findings_of_the_old_panel_stand_apart_from_those_of_the_new(window: MainWindow, session: Session) -> None:
+    station = window.stations["Rules"]
+    assert isinstance(station, RulesStation)
+    window.go_to("Rules")
+    settle_window()
+    assert station.only_new.isHidden(), "nothing was surveyed"
+    dialog = SurveyDialog(session, EXAMPLE, window)
+    dialog.take_in()
+    settle_window()
+    assert session.job.circuits[-1].found
+    old = found_circuits(session.job)
+    wiring = session.evaluation.get(WIRING)
+    findings = findings_of(session.evaluation.get(RULES))
+    about_old = [finding for finding in findings if is_as_found(finding, old, wiring)]
+    assert about_old, "the old panel has something to find"
+    rows = schedule("findings", session.evaluation).rows
+    assert [row[-1] for row in rows].count("as found") == len(about_old) < len(rows)
+    assert not station.only_new.isHidden()
+    texts = [label.text() for label in station.list.findChildren(QLabel)]
+    assert any(text.startswith("As found: ") for text in texts)
+    before = len(station.list.codes)
+    station.only_new.setChecked(True)
+    hidden = {
+        result.code
+        for result in session.evaluation.get(RULES)
+        if result.findings and all(is_as_found(finding, old, wiring) for finding in result.findings)
+    }
+    assert hidden and len(station.list.codes) == before - len(hidden)
+    session.undo()
+    settle_window()
+    assert station.only_new.isHidden() and len(station.list.codes) > before - len(hidden)

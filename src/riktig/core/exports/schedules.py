@@ -12,7 +12,7 @@ from riktig.core.job import EndStyle, Job, PinRef
 from riktig.core.labels import LABELS, Medium, printed_lines
 from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.proving import NOT_CONNECTED, TESTS, Test
-from riktig.core.rules import RULES, findings_of
+from riktig.core.rules import RULES, findings_of, found_circuits, is_as_found
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, outside_device
 from riktig.core.sizing import SIZING
 from riktig.core.standards import LB_IN_PER_N_M, Why, conductor_name, conductor_type, thickest_awg
@@ -254,10 +254,12 @@ def _sizing(evaluation: Evaluation[Job]) -> Schedule:
 
 
 def _findings(evaluation: Evaluation[Job]) -> Schedule:
+    found, wiring = found_circuits(evaluation.document), evaluation.get(WIRING)
     rows = tuple(
-        (f.code, f.verdict.value, f.message, f.clause, f.remedy, str(f.where or ""))
+        (f.code, f.verdict.value, f.message, f.clause, f.remedy, str(f.where or ""),
+         "as found" if is_as_found(f, found, wiring) else "")
         for f in findings_of(evaluation.get(RULES))
-    )
+    )  # fmt: skip
     columns = (
         ("code", "Code"),
         ("verdict", "Verdict"),
@@ -265,6 +267,7 @@ def _findings(evaluation: Evaluation[Job]) -> Schedule:
         ("clause", "Clause"),
         ("remedy", "Remedy"),
         ("where", "Where"),
+        ("of", "Of the old panel"),
     )
     return Schedule("findings", "Findings", columns, rows)
 

@@ -167,6 +167,7 @@ class Circuit:
 
     ``load`` is None for what serves no load of the Brief; then ``title`` names it. ``params`` are
     only those that differ from what the recipe proposes. ``devices`` and ``rungs`` are the builder's own.
+    ``found`` says that it stood in the panel before, as a survey has it.
     """
 
     id: CircuitId
@@ -177,6 +178,7 @@ class Circuit:
     params: tuple[Param, ...] = ()
     devices: tuple[OwnDevice, ...] = ()
     rungs: tuple[OwnRung, ...] = ()
+    found: bool = False
 
     def param(self, name: str, default: str) -> str:
         """The value of a parameter."""

@@ -1,3 +1,4 @@
+from .as_found import found_circuits, is_as_found
 from .derived import CLAUSES, RULES, VIEW, WALK_DRAWING, findings_of
 from .draw_walk import circuit_at, draw_walk, group_key, group_of_key
 from .inspection import NotedFinding, comparison_facts, comparisons_of, findings_noted
@@ -26,8 +27,10 @@ __all__ = [
     "draw_walk",
     "findings_noted",
     "findings_of",
+    "found_circuits",
     "group_key",
     "group_of_key",
+    "is_as_found",
     "judgement_facts",
     "judgements_of",
     "larger_enclosure",

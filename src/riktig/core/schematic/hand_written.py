@@ -69,7 +69,9 @@ def add_written(
             hint="Mend what is listed and try again.",
             faults=faults,
         )
-    added = replace(job, circuits=(*job.circuits, replace(circuit, devices=tuple(devices), rungs=tuple(rungs))))
+    is_found = found != FoundNames()
+    whole = replace(circuit, devices=tuple(devices), rungs=tuple(rungs), found=is_found)
+    added = replace(job, circuits=(*job.circuits, whole))
     return with_found_names(added, circuit.id, found)
 
 

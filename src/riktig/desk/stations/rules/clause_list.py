@@ -10,7 +10,8 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QInputDialog, QPushButton, QS
 from riktig.core.edits import ApplyRemedy
 from riktig.core.keys import Key
 from riktig.core.records import ClauseCompared, ClauseJudged, Counted
-from riktig.core.rules import ClauseResult, Finding, Group, QuickFix, Verdict
+from riktig.core.rules import ClauseResult, Finding, Group, QuickFix, Verdict, found_circuits, is_as_found
+from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
 from riktig.desk.stations.rules.signing import Signing
 from riktig.desk.theme import words_font
@@ -70,6 +71,11 @@ class ClauseList(QScrollArea):
         self.setWidgetResizable(True)
         self.setFrameShape(QFrame.Shape.NoFrame)
         self.setAccessibleName("Rulebook")
+
+    @property
+    def codes(self) -> tuple[str, ...]:
+        """The clauses that are shown, in order."""
+        return tuple(self._order)
 
     def show_results(self, results: Sequence[ClauseResult], *, anew: bool = False) -> None:
         """Shows some clauses; those that are there already are written anew only where something is another.
@@ -180,7 +186,9 @@ class ClauseList(QScrollArea):
         line = QHBoxLayout(card)
         line.setContentsMargins(9, 5, 9, 5)
         words = QVBoxLayout()
-        words.addWidget(plain_label(finding.message, wraps=True))
+        job, wiring = self._session.job, self._session.evaluation.get(WIRING)
+        old = "As found: " if is_as_found(finding, found_circuits(job), wiring) else ""
+        words.addWidget(plain_label(f"{old}{finding.message}", wraps=True))
         words.addWidget(plain_label(self._decided(result, finding), "second", wraps=True))
         line.addLayout(words, 1)
         show = QPushButton("Show")

@@ -6,7 +6,17 @@ from PySide6.QtWidgets import QPushButton, QSplitter
 from riktig.core.ids import CircuitId
 from riktig.core.keys import Key
 from riktig.core.records import ClauseJudged, Counted
-from riktig.core.rules import RULES, WALK_DRAWING, ClauseResult, Group, Verdict, circuit_at, group_of_key
+from riktig.core.rules import (
+    RULES,
+    WALK_DRAWING,
+    ClauseResult,
+    Group,
+    Verdict,
+    circuit_at,
+    found_circuits,
+    group_of_key,
+    is_as_found,
+)
 from riktig.core.schematic import CIRCUITS
 from riktig.core.short_circuit import RATING_DRAWING
 from riktig.core.wiring import WIRING
@@ -68,12 +78,15 @@ class RulesStation(Station):
         self.only_open = self.button("Only what is open", "Leaves out the clauses that are met or signed for")
         self.only_open.setCheckable(True)
         self.only_open.toggled.connect(lambda _on: self.refresh())
+        self.only_new = self.button("Without the old panel", "Leaves out what is about circuits that a survey found")
+        self.only_new.setCheckable(True)
+        self.only_new.toggled.connect(lambda _on: self.refresh())
         self.looked = self.button("Seen", "From now on says which verdicts have changed")
         self.looked.clicked.connect(lambda _=False: self.take_as_seen())
         self.whole = self.button("Whole panel", "Shows every clause again")
         self.whole.clicked.connect(lambda _=False: self.show_place(None))
         self.whole.hide()
-        self.add_bar((*self._turns, self.only_open, self.looked, self.whole, self.words, None))
+        self.add_bar((*self._turns, self.only_open, self.only_new, self.looked, self.whole, self.words, None))
         self.add_body(self.pages)
         self.add_body(plain_label(NOTICE, "quiet", wraps=True), 0)
 
@@ -89,7 +102,15 @@ class RulesStation(Station):
         for button in (self.only_open, self.looked):
             button.setVisible(page == 0)
         self.whole.setVisible(page == 0 and self._place is not None)
+        self._offer_only_new()
         self.refresh()
+
+    def _offer_only_new(self) -> None:
+        """Only in a job with an old panel there is something to leave out."""
+        offered = bool(found_circuits(self.session.job))
+        self.only_new.setVisible(offered and self.pages.currentIndex() == 0)
+        if not offered and self.only_new.isChecked():
+            self.only_new.setChecked(False)
 
     def show_place(self, key: Key | None) -> None:
         """Shows what is about a place of the picture alone: a group of clauses, a circuit; None: everything."""
@@ -116,6 +137,7 @@ class RulesStation(Station):
             self.market.refresh()
         elif page is self.findings:
             self.findings.refresh()
+        self._offer_only_new()
         results = self.session.evaluation.get(RULES)
         if self._seen_of is not self.session.file or not self._seen:
             self._seen_of, self._seen = self.session.file, {result.code: result.verdict for result in results}
@@ -132,10 +154,17 @@ class RulesStation(Station):
     def _is_shown(self, result: ClauseResult) -> bool:
         if self.only_open.isChecked() and not self._is_open(result):
             return False
+        if self.only_new.isChecked() and self._is_old(result):
+            return False
         if self._place is None or isinstance(self._place, Group):
             return self._place in (None, result.group)
         wiring = self.session.evaluation.get(WIRING)
         return any(circuit_at(finding.where, wiring) == self._place for finding in result.findings)
+
+    def _is_old(self, result: ClauseResult) -> bool:
+        """Whether all that was found is about circuits that stood in the panel before."""
+        found, wiring = found_circuits(self.session.job), self.session.evaluation.get(WIRING)
+        return bool(result.findings) and all(is_as_found(finding, found, wiring) for finding in result.findings)
 
     def _place_name(self) -> str:
         if isinstance(self._place, Group):
