@@ -3,7 +3,7 @@
 import pytest
 from PySide6.QtWidgets import QInputDialog, QLabel, QMenu
 
-from riktig.core.edits import AddLoad, RemoveLoad
+from riktig.core.edits import AddLoad, RemoveLoad, SetLabelText, SetOwnValue
 from riktig.core.exports import schedule
 from riktig.core.ids import DeviceId, LoadId
 from riktig.core.keys import DeviceKey, Key, LoadKey, NetKey, PinKey, WireKey
@@ -99,3 +99,14 @@ def test_it_is_offered_by_the_menu_of_a_thing(window: MainWindow, session: Sessi
     menu = QMenu()
     window.context_menus.add_common(menu, DeviceKey(DeviceId("c1.S.stop")))
     assert "Design reason …" in [action.text() for action in menu.actions()]
+
+
+def test_values_and_labels_of_ones_own_stand_among_the_reasons(session: Session, window: MainWindow) -> None:
+    load = session.job.loads[0]
+    assert session.edit("own", SetOwnValue(f"{load.id}.breaker", 25.0, "what is on the shelf"))
+    label, wire = "warning/skilled/0", session.evaluation.get(WIRING).wires[0]
+    assert session.edit("label", SetLabelText(label, ("400 V INSIDE", "Electricians only."), "the shop's own words"))
+    rows = listed(session)
+    assert (load.name, "breaker 25, own value", "what is on the shelf", "") in rows
+    assert ("400 V INSIDE / Electricians only.", "label, own text", "the shop's own words", "") in rows
+    assert wire.key not in [row[0] for row in rows]

@@ -5,7 +5,7 @@ from collections.abc import Callable, Iterator
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.ids import WireId
-from riktig.core.job import Job, load_of_value
+from riktig.core.job import Job, load_of_value, word_of_value
 from riktig.core.labels import INDEX, LABELS
 from riktig.core.wiring import WIRING
 
@@ -29,9 +29,9 @@ def _of_loads(evaluation: Evaluation[Job]) -> Iterator[tuple[Value, ...]]:
         if load.reason:
             yield load.name, f"load, {load.kind.value}", load.reason, ""
     for override in job.overrides:
-        owner, value = load_of_value(override.key), override.key.partition(".")[2].replace("_", " ")
+        owner = load_of_value(override.key)
         name = "panel" if owner is None else names.get(owner, str(owner))
-        yield name, f"{value} {override.amount:g}, own value", override.reason, ""
+        yield name, f"{word_of_value(override.key)} {override.amount:g}, own value", override.reason, ""
 
 
 def _of_labels(evaluation: Evaluation[Job]) -> Iterator[tuple[Value, ...]]:

@@ -99,7 +99,7 @@ from riktig.core.job.load_values import (
     Start,
 )
 from riktig.core.job.numbering import FoundNames, GivenNumber, GivenTag
-from riktig.core.job.override import Override, load_of_value
+from riktig.core.job.override import Override, load_of_value, word_of_value
 from riktig.core.job.own_cable import MOST_CORES, OwnCable
 from riktig.core.job.own_part import BODY_COLOURS, OwnHole, OwnPart, Pick
 from riktig.core.job.own_strip import OwnStrip
@@ -232,5 +232,5 @@ __all__ = [
     "circuit_inputs", "circuit_of", "device_id", "device_of_element", "load_of_value", "new_job", "override",
     "pick_part", "read_contact", "read_count", "read_current", "read_pin", "read_power", "read_power_hp",
     "read_quantity", "remove_load", "remove_part", "remove_signal", "remove_source", "role_of", "scheme_fault",
-    "set_box", "set_enclosure", "set_heading", "set_part", "set_practice", "set_script", "set_supply",
+    "set_box", "set_enclosure", "set_heading", "set_part", "set_practice", "set_script", "set_supply", "word_of_value",
 ]  # fmt: skip

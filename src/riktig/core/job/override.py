@@ -6,13 +6,18 @@ from dataclasses import dataclass
 from riktig.core.errors import ImpossibleValueError
 from riktig.core.ids import LoadId
 
-__all__ = ["Override", "load_of_value"]
+__all__ = ["Override", "load_of_value", "word_of_value"]
 
 
 def load_of_value(key: str) -> LoadId | None:
     """The load that the value with a key is of: ``m1`` of ``m1.current``; None for ``panel.feeder``."""
     owner = key.partition(".")[0]
     return None if owner == "panel" else LoadId(owner)
+
+
+def word_of_value(key: str) -> str:
+    """What the value with a key is in a word: ``breaker`` of ``m1.breaker``."""
+    return key.partition(".")[2].replace("_", " ")
 
 
 @dataclass(frozen=True, slots=True)
