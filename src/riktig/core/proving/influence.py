@@ -76,13 +76,24 @@ class Influence:
         self._looked_at = frozenset(looked_at)
         self._measured = frozenset(point[pin] for pin in measured if pin in point)
         self._around = _surroundings(panel, frozenset(always), frozenset(poles))
+        self._known: dict[object, bool] = {}
 
     def reaches(self, fault: InjectedFault) -> bool:
         """Whether a fault can make a difference to what is looked at or measured."""
         if fault.wrong not in (*IN_WIRES, FaultKind.SHORT) and DeviceId(fault.what) in self._looked_at:
             return True
-        reached = _Reached(self._around, fault, self._looked_at, self._measured)
-        return reached.is_seen or reached.may_trip()
+        begins = _begins(fault)
+        if begins not in self._known:
+            reached = _Reached(self._around, fault, self._looked_at, self._measured)
+            self._known[begins] = reached.is_seen or reached.may_trip()
+        return self._known[begins]
+
+
+def _begins(fault: InjectedFault) -> object:
+    """Where a fault begins to reach: faults that begin alike reach alike, as a contact stuck or turned round."""
+    if fault.wrong is FaultKind.WELDED or fault.wrong is FaultKind.OPEN_COIL:
+        return fault.wrong, fault.what
+    return fault if fault.wrong in (*IN_WIRES, FaultKind.SHORT) else (fault.what, fault.where)
 
 
 def _surroundings(panel: Panel, always: frozenset[int], poles: frozenset[tuple[str, str]]) -> _Surroundings:
