@@ -212,3 +212,20 @@ def test_no_text_of_a_table_is_cut_and_long_lists_are_not_measured_whole(app: QA
     for column in range(3):
         needed = max(table.sizeHintForIndex(table.model().index(row, column)).width() for row in range(900))
         assert table.columnWidth(column) >= needed
+
+
+def test_what_is_hidden_takes_no_gap_in_a_flow(app: QApplication) -> None:
+    body = QWidget()
+    flow = FlowLayout(body, gap=6, lead=0)
+    boxes = [QWidget() for _ in range(3)]
+    for box in boxes:
+        box.setFixedSize(50, 20)
+        flow.addWidget(box)
+    boxes[1].hide()
+    body.resize(300, 40)
+    body.show()
+    flow.activate()
+    assert [boxes[0].x(), boxes[2].x()] == [0, 56]
+    boxes[1].show()
+    flow.activate()
+    assert [box.x() for box in boxes] == [0, 56, 112]

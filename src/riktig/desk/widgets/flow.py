@@ -96,6 +96,8 @@ class FlowLayout(QLayout):
             row.clear()
 
         for item, hint in zip(self._items, self._sizes(), strict=True):
+            if item.isEmpty():  # what is hidden takes no gap
+                continue
             if row and x + hint.width() > rect.right():
                 lay_out_again()
                 x, y, line = rect.x(), y + line + self._lead, 0
