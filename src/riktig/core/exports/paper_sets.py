@@ -45,7 +45,7 @@ NOT_PRINTED = frozenset({"labels", "proposal", "rungs"})
 """Lists that are files only: they say once more what stands on labels, in the sizing and on the sheets."""
 SAID_TWICE = frozenset({
     "work", "picks", "loom", "neutrals", "nets", "network", "returns", "tally", "rating", "box", "places",
-    "operation", "lamps", "maintenance", "declaration",
+    "operation", "lamps", "maintenance", "declaration", "reasons",
 })  # fmt: skip
 """Lists that say in another order what other lists or cards say: in the set of who works by them, not in the whole."""
 BENCH = frozenset({"holes", "cuts", "bars", "wires", "batches", "operators", "site"})
