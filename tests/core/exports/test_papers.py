@@ -98,7 +98,7 @@ KEYS = {
     "bom": "part description quantity unit tags kit order_number supplier price sum stock short lead_days",
     "picks": "kit part description quantity unit tags ready short",
     "sizing": "what value title reason formula source confidence",
-    "findings": "code verdict message clause remedy where of",
+    "findings": "code verdict message clause remedy where",
     "clauses": "code group title verdict clause evidence",
     "tests": "order stage title black red expected switches key",
 }

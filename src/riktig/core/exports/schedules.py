@@ -255,21 +255,23 @@ def _sizing(evaluation: Evaluation[Job]) -> Schedule:
 
 def _findings(evaluation: Evaluation[Job]) -> Schedule:
     found, wiring = found_circuits(evaluation.document), evaluation.get(WIRING)
-    rows = tuple(
-        (f.code, f.verdict.value, f.message, f.clause, f.remedy, str(f.where or ""),
-         "as found" if is_as_found(f, found, wiring) else "")
-        for f in findings_of(evaluation.get(RULES))
-    )  # fmt: skip
-    columns = (
+    findings = findings_of(evaluation.get(RULES))
+    rows: list[tuple[Value, ...]] = [
+        (f.code, f.verdict.value, f.message, f.clause, f.remedy, str(f.where or "")) for f in findings
+    ]
+    columns = [
         ("code", "Code"),
         ("verdict", "Verdict"),
         ("message", "Finding"),
         ("clause", "Clause"),
         ("remedy", "Remedy"),
         ("where", "Where"),
-        ("of", "Of the old panel"),
-    )
-    return Schedule("findings", "Findings", columns, rows)
+    ]
+    if found:  # a column that no other job needs
+        columns.append(("of", "Of the old panel"))
+        old = ["as found" if is_as_found(finding, found, wiring) else "" for finding in findings]
+        rows = [(*row, word) for row, word in zip(rows, old, strict=True)]
+    return Schedule("findings", "Findings", tuple(columns), tuple(rows))
 
 
 def _clauses(evaluation: Evaluation[Job]) -> Schedule:
