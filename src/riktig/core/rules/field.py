@@ -146,9 +146,9 @@ def leakage_to_earth(view: View) -> ClauseResult:
         remedy = "Take a thicker one or a second one, or sign that its maker says less than 10 mA."
         at: Key = WireKey(own[0].key) if own else DeviceKey(device.id)
         findings.append(Finding("E34", Verdict.JUDGE, text, at, clause, remedy))
-    for what, mm2, where in _ways_of_leakage(view, earths):
-        if mm2 >= least.value - 1e-9:
-            evidence.append(f"{what}: {conductor_name(mm2)}")
+    for what, mm2, count, where in _ways_of_leakage(view, earths):
+        if count > 1 or mm2 >= least.value - 1e-9:
+            evidence.append(f"{what}: {count} of {conductor_name(mm2)}")
             continue
         text = (
             f"What the drives leak returns by {what}, {conductor_name(mm2)}: neither {conductor_name(least.value)} "
@@ -159,15 +159,12 @@ def leakage_to_earth(view: View) -> ClauseResult:
     return ClauseResult("E34", Group.EARTHING, title, clause, tuple(evidence), tuple(findings))
 
 
-def _ways_of_leakage(view: View, earths: set[PinRef]) -> list[tuple[str, float, Key]]:
-    """The sections that lead the leakage of all drives out of the panel, each with its size and where it is.
-
-    Several wires from the terminal of the supply to the bars are of the size of all of them together.
-    """
+def _ways_of_leakage(view: View, earths: set[PinRef]) -> list[tuple[str, float, int, Key]]:
+    """The sections that lead the leakage of all drives out: each with its least size, how many there are, where."""
     supply = next((device for device in view.circuits.devices if device.kind.can(Can.SUPPLY)), None)
     if supply is None:
         return []
-    ways: list[tuple[str, float, Key]] = []
+    ways: list[tuple[str, float, int, Key]] = []
     for device in view.circuits.devices:
         if not device.strip or device.circuit != supply.circuit:
             continue
@@ -179,10 +176,8 @@ def _ways_of_leakage(view: View, earths: set[PinRef]) -> list[tuple[str, float, 
         bars = _to_bars(view, own)
         if bars:
             names = " and ".join(wire.name for wire in bars)
-            doubled = len(bars) > 1
-            least = rule("leakage protective size").value
-            ways.append((names, max(least, bars[0].mm2) if doubled else bars[0].mm2, WireKey(bars[0].key)))
-    ways.append(("the protective conductor of the supply", view.sizing.feeder_pe_mm2, DeviceKey(supply.id)))
+            ways.append((names, min(wire.mm2 for wire in bars), len(bars), WireKey(bars[0].key)))
+    ways.append(("the protective conductor of the supply", view.sizing.feeder_pe_mm2, 1, DeviceKey(supply.id)))
     return ways
 
 

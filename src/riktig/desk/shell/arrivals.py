@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QFileDialog, QInputDialog, QWidget
 
 from riktig.core.errors import RiktigError
 from riktig.core.inputs import file_name, read_text
+from riktig.core.keys import Key
 from riktig.core.schematic import with_names_recorded
 from riktig.core.store import Importer, load_job, load_whole
 from riktig.core.views import details_of
@@ -89,40 +90,41 @@ class Arrivals(QObject):
 
     def take_photo(self, path: Path) -> None:
         """Keeps a photo of what is selected, which must be known: a photo of nothing is found by nobody."""
-        session = self._window.session
-        key = session.selection
-        page = details_of(session.evaluation, key, ()) if key is not None else None
-        if key is None or page is None:
-            session.say(
-                "Select what the photo shows, then add it again: it is kept with that part or wire.", wrong=True
-            )
-            return
-        keep_photo(session, path, key, page.title)
+        chosen = self._chosen("Select what the photo shows, then add it again: it is kept with that part or wire.")
+        if chosen:
+            keep_photo(self._window.session, path, *chosen)
 
     def ask_note(self) -> None:
         """Asks for a note on what is selected, and keeps it."""
-        session = self._window.session
-        key = session.selection
-        page = details_of(session.evaluation, key, ()) if key is not None else None
-        if key is None or page is None:
-            session.say("Select what the note is about, then add it again: it is kept with that thing.", wrong=True)
+        chosen = self._chosen("Select what the note is about, then add it again: it is kept with that thing.")
+        if chosen is None:
             return
-        text, done = QInputDialog.getMultiLineText(self._widget, f"Note on {page.title}", "What is to be known of it?")
+        key, title = chosen
+        text, done = QInputDialog.getMultiLineText(self._widget, f"Note on {title}", "What is to be known of it?")
         if done:
-            keep_note(session, text, key, page.title)
+            keep_note(self._window.session, text, key, title)
 
     def ask_reason(self) -> None:
         """Asks why what is selected is as it is, and keeps it in the job."""
+        chosen = self._chosen("Select what the reason is about, then give it again: it is kept with that thing.")
+        if chosen is None:
+            return
+        (key, title), session = chosen, self._window.session
+        question = "Why is it so? It is printed for the customer."
+        before = reason_now(session, key)
+        text, done = QInputDialog.getMultiLineText(self._widget, f"Design reason of {title}", question, before)
+        if done:
+            keep_reason(session, key, text, title)
+
+    def _chosen(self, without: str) -> tuple[Key, str] | None:
+        """What is selected and what it is called; None where nothing known is, which is said in the words given."""
         session = self._window.session
         key = session.selection
         page = details_of(session.evaluation, key, ()) if key is not None else None
         if key is None or page is None:
-            session.say("Select what the reason is about, then give it again: it is kept with that thing.", wrong=True)
-            return
-        title, question = f"Design reason of {page.title}", "Why is it so? It is printed for the customer."
-        text, done = QInputDialog.getMultiLineText(self._widget, title, question, reason_now(session, key))
-        if done:
-            keep_reason(session, key, text, page.title)
+            session.say(without, wrong=True)
+            return None
+        return key, page.title
 
     def import_job(self) -> None:
         """Asks for a job that was exported as JSON, and makes a job file of it."""
