@@ -27,10 +27,10 @@ def export(arguments: argparse.Namespace) -> int:
         sheet = arguments.folder / f"{file_stem(plan.document)}_changes.pdf"
         if write_change_sheet(sheet, Evaluation(file.job_at(issue.facts.document)), plan, issue, made):
             print(sheet)
-    own = write_house_exports(plan, file.records(), arguments.folder)
-    for path in own.files:
+    house_files = write_house_exports(plan, file.records(), arguments.folder)
+    for path in house_files.files:
         print(path)
-    for fault in own.faults:
+    for fault in house_files.faults:
         print(f"riktig: {fault}; everything else is written.", file=sys.stderr)
     file.close()
-    return 1 if own.faults else 0
+    return 1 if house_files.faults else 0

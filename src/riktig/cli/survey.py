@@ -18,17 +18,17 @@ def survey(arguments: argparse.Namespace) -> int:
         return 0
     if arguments.sheet is None:
         raise RiktigError("No survey was named.", hint="riktig survey SURVEY.csv; docs/survey.md describes the form.")
-    found = FoundPotentials(read_survey(arguments.sheet))
-    findings = survey_findings(found)
-    noted = found.survey
-    print(f"{len(noted.parts)} parts, {len(noted.wires)} wires, {len(found.clamps)} potentials")
-    for potential, clamps in sorted(found.clamps.items()):
-        names = "/".join((*found.sources.get(potential, ()), *found.numbers.get(potential, ()))) or "-"
+    potentials = FoundPotentials(read_survey(arguments.sheet))
+    findings = survey_findings(potentials)
+    noted = potentials.survey
+    print(f"{len(noted.parts)} parts, {len(noted.wires)} wires, {len(potentials.clamps)} potentials")
+    for potential, clamps in sorted(potentials.clamps.items()):
+        names = "/".join((*potentials.sources.get(potential, ()), *potentials.numbers.get(potential, ()))) or "-"
         print(f"{names:16} {' '.join(':'.join(clamp) for clamp in clamps)}")
     for finding in findings:
         print(f"{finding.kind:12} {finding.text}")
     if arguments.rungs:
-        _write(arguments, found)
+        _write(arguments, potentials)
     return 1 if findings else 0
 
 

@@ -175,16 +175,16 @@ class Evaluation(Generic[Doc]):
         """
         other = Evaluation(self._document, check, self.memory.copy())
         other._stamp = self._stamp
-        other._kept = {derived: replace(kept) for derived, kept in self._kept.items()}
+        other._kept = {derived: replace(result) for derived, result in self._kept.items()}
         return other
 
     def adopt(self, other: "Evaluation[Doc]") -> None:
         """Takes what a fork computed, as far as it is true of the present document."""
         for derived in other._order:
-            kept = other._kept[derived]
+            result = other._kept[derived]
             own_kept = self._kept.get(derived)
-            if (own_kept is None or own_kept.value is not kept.value) and self._inputs_kept(derived):
-                self.offer(derived, kept.inputs, kept.value)
+            if (own_kept is None or own_kept.value is not result.value) and self._inputs_kept(derived):
+                self.offer(derived, result.inputs, result.value)
 
     def has(self, derived: Derived[Doc, T]) -> bool:
         """Whether a result is there that is true of the document of now, so that asking for it costs nothing."""
@@ -195,14 +195,14 @@ class Evaluation(Generic[Doc]):
         return all(not isinstance(source, Derived) or self._is_valid(source) for source in derived.sources)
 
     def _is_valid(self, derived: Derived[Doc, T]) -> bool:
-        kept = self._kept.get(derived)
-        if kept is None:
+        result = self._kept.get(derived)
+        if result is None:
             return False
-        if kept.seen == self._stamp:
+        if result.seen == self._stamp:
             return True
-        if not self._inputs_kept(derived) or not _same_objects(kept.inputs, self.inputs_of(derived)):
+        if not self._inputs_kept(derived) or not _same_objects(result.inputs, self.inputs_of(derived)):
             return False
-        kept.seen = self._stamp
+        result.seen = self._stamp
         return True
 
     @property
@@ -222,19 +222,19 @@ class Evaluation(Generic[Doc]):
 
     def get(self, derived: Derived[Doc, T]) -> T:
         """The result for the present document, computed only if an input is a new object."""
-        kept = self._kept.get(derived)
-        if kept is not None and kept.seen == self._stamp:
-            return cast(T, kept.value)
+        result = self._kept.get(derived)
+        if result is not None and result.seen == self._stamp:
+            return cast(T, result.value)
         inputs = self.inputs_of(derived)
-        if kept is not None and _same_objects(kept.inputs, inputs):
-            kept.seen = self._stamp
-            return cast(T, kept.value)
+        if result is not None and _same_objects(result.inputs, inputs):
+            result.seen = self._stamp
+            return cast(T, result.value)
         self._check()
         value = derived.call(self.memory, inputs)
         self.computed += 1
         self._order.append(derived)
-        if kept is not None and kept.value == value:
-            value = kept.value
+        if result is not None and result.value == value:
+            value = result.value
         self._kept[derived] = _Kept(inputs, value, self._stamp)
         return value
 
@@ -247,8 +247,8 @@ class Evaluation(Generic[Doc]):
         if not _same_objects(self.inputs_of(derived), inputs):
             return False
         self._kept[derived] = _Kept(inputs, value, self._stamp)
-        for kept in self._kept.values():
-            kept.seen = -1 if kept.seen == self._stamp else kept.seen
+        for result in self._kept.values():
+            result.seen = -1 if result.seen == self._stamp else result.seen
         return True
 
 
@@ -269,17 +269,17 @@ class Memory:
 
     def memo(self, store: "type[T]", name: str, most: int = 20_000) -> "KeyedCache[T]":
         """The values of that name and class, kept by key."""
-        kept = self._memos.get(name)
-        if kept is None:
-            kept = self._memos[name] = KeyedCache(most)
-        return cast("KeyedCache[T]", kept)
+        cache = self._memos.get(name)
+        if cache is None:
+            cache = self._memos[name] = KeyedCache(most)
+        return cast("KeyedCache[T]", cache)
 
     def recent(self, store: "type[T]", name: str) -> "RecentCache[T]":
         """The last few values of that name and class."""
-        kept = self._recents.get(name)
-        if kept is None:
-            kept = self._recents[name] = RecentCache()
-        return cast("RecentCache[T]", kept)
+        cache = self._recents.get(name)
+        if cache is None:
+            cache = self._recents[name] = RecentCache()
+        return cast("RecentCache[T]", cache)
 
     def copy(self) -> "Memory":
         """The same for another thread: the values are shared, what is kept later is not."""
@@ -304,9 +304,9 @@ class KeyedCache(Generic[T]):
 
     def get(self, name: Hashable, inputs: tuple[object, ...], compute: Callable[[], T]) -> T:
         """The kept value, or a new one when an input differs."""
-        kept = self._kept.get(name)
-        if kept is not None and kept[0] == inputs:
-            return kept[1]
+        entry = self._kept.get(name)
+        if entry is not None and entry[0] == inputs:
+            return entry[1]
         value = compute()
         if len(self._kept) >= self._most:
             self._kept.clear()
@@ -315,8 +315,8 @@ class KeyedCache(Generic[T]):
 
     def last(self, name: Hashable) -> T | None:
         """The value that was kept last under a name, whatever it was computed from."""
-        kept = self._kept.get(name)
-        return kept[1] if kept else None
+        entry = self._kept.get(name)
+        return entry[1] if entry else None
 
     def put(self, name: Hashable, value: T) -> T:
         """Keeps a value for ``last``, and hands it back."""
@@ -343,9 +343,9 @@ class RecentCache(Generic[T]):
 
     def get(self, inputs: tuple[object, ...], compute: Callable[[], T]) -> T:
         """The kept value of these inputs, or a new one."""
-        for kept in self._kept:
-            if _same_objects(kept[0], inputs):
-                return kept[1]
+        for entry in self._kept:
+            if _same_objects(entry[0], inputs):
+                return entry[1]
         return self.put(inputs, compute())
 
     def put(self, inputs: tuple[object, ...], value: T) -> T:

@@ -35,7 +35,7 @@ def keep_reason(session: Session, key: Key, text: str, label: str) -> bool:
     if isinstance(key, LoadKey):
         return session.edit(name, ChangeLoad(key.load, {"reason": words}))
     thing = thing_subject(key)
-    kept = session.edit(name, GiveReason(thing, words, session.who) if words else TakeReason(thing))
-    if kept:
+    is_kept = session.edit(name, GiveReason(thing, words, session.who) if words else TakeReason(thing))
+    if is_kept:
         session.say(f"The reason of {label} {'is kept, and printed in the customer’s set' if words else 'is out'}.")
-    return kept
+    return is_kept

@@ -94,10 +94,10 @@ def keep_photo(session: Session, path: Path, key: Key, label: str) -> bool:
     digest = hashlib.sha256(body).hexdigest()
     name = f"{digest[:24]}.jpg"
     facts = PhotoKept(name, digest, original, path.name, label)
-    kept = session.record_all([NewRecord(thing_subject(key), facts)], [Attachment(name, "image/jpeg", body)])
-    if kept:
+    is_kept = session.record_all([NewRecord(thing_subject(key), facts)], [Attachment(name, "image/jpeg", body)])
+    if is_kept:
         session.say(f"{path.name} is kept as a photo of {label}. Undo takes it back.")
-    return kept
+    return is_kept
 
 
 def keep_note(session: Session, text: str, key: Key, label: str) -> bool:
@@ -122,10 +122,10 @@ def keep_note(session: Session, text: str, key: Key, label: str) -> bool:
             wrong=True,
         )
         return False
-    kept = session.record(thing_subject(key), NoteKept(words, label))
-    if kept:
+    is_kept = session.record(thing_subject(key), NoteKept(words, label))
+    if is_kept:
         session.say(f"The note on {label} is kept. Undo takes it back.")
-    return kept
+    return is_kept
 
 
 def shown_photo(session: Session, file: str, digest: str) -> QImage | None:

@@ -45,13 +45,13 @@ def rescue(session: Session, error: BaseException, folder: Path | None = None) -
         if place is None:
             continue
         with contextlib.suppress(OSError, RiktigError, ValueError):
-            kept = free_name(place, f"{stem}-rescued", ".json")
-            kept.write_text(dump_job(session.job, indent=True), encoding="utf-8")
-            kept_at = kept
-            edits = kept.with_suffix(".jsonl")
+            copy_path = free_name(place, f"{stem}-rescued", ".json")
+            copy_path.write_text(dump_job(session.job, indent=True), encoding="utf-8")
+            kept_at = copy_path
+            edits = copy_path.with_suffix(".jsonl")
             edits.write_text(_actions_text(session), encoding="utf-8")
             lines += [
-                f"The job as it was is in {kept}; to go on from it: riktig import {kept.name} NEW.riktig",
+                f"The job as it was is in {copy_path}; to go on from it: riktig import {copy_path.name} NEW.riktig",
                 f"The last actions are in {edits}; to do them to a copy of the job: riktig edit COPY {edits.name}",
             ]
             break

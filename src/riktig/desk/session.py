@@ -306,10 +306,10 @@ class Session(QObject):
 
     def record_all(self, entries: list[NewRecord], attached: Sequence[Attachment] = ()) -> bool:
         """Appends several entries, all or none. One that takes back what another person recorded must say why."""
-        asked = self._with_reasons(entries)
-        if asked is None:
+        with_reasons = self._with_reasons(entries)
+        if with_reasons is None:
             return False
-        entries = asked
+        entries = with_reasons
         try:
             number = self.file.revision() if self.file else 0
             made = [

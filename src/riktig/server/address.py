@@ -59,8 +59,10 @@ def read_address(text: str) -> ServerAddress:
     if url.get_backend_name() != SCHEME or not url.database:
         raise _no_address(text)
     job = url.query.get("job", "")
-    kept = {name: value for name, value in url.query.items() if name != "job"}
-    return ServerAddress(url.set(drivername=f"{SCHEME}+psycopg", query=kept), job if isinstance(job, str) else job[0])
+    other_query = {name: value for name, value in url.query.items() if name != "job"}
+    return ServerAddress(
+        url.set(drivername=f"{SCHEME}+psycopg", query=other_query), job if isinstance(job, str) else job[0]
+    )
 
 
 def _no_address(text: str) -> RiktigError:

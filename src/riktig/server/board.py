@@ -48,8 +48,8 @@ def shop_board(engine: Engine, address: ServerAddress) -> tuple[BoardRow, ...]:
         rights_of(db, address)
         fresh = BENCH.c.seen > func.now() - func.make_interval(0, 0, 0, 0, 0, 0, THERE_S)
         here: dict[str, list[str]] = {}
-        asked = select(BENCH.c.job, BENCH.c.bench, BENCH.c.who).where(fresh).order_by(BENCH.c.who)
-        for job, bench, who in db.execute(asked):
+        query = select(BENCH.c.job, BENCH.c.bench, BENCH.c.who).where(fresh).order_by(BENCH.c.who)
+        for job, bench, who in db.execute(query):
             here.setdefault(job, []).append(f"{who} ({bench})" if who else bench)
         joined = JOB.outerjoin(STANDING, STANDING.c.job == JOB.c.name).outerjoin(HEAD, HEAD.c.job == JOB.c.name)
         columns = (

@@ -69,7 +69,7 @@ def server_errors(address: ServerAddress) -> Iterator[None]:
 
 def _meaning(address: ServerAddress, error: DBAPIError) -> RiktigError:
     text, state = str(error.orig).strip(), getattr(error.orig, "sqlstate", "") or ""
-    said = text.splitlines()[0] if text else "no reason was given"
+    first_line = text.splitlines()[0] if text else "no reason was given"
     where = address.words
     if "password" in text or "authentication" in text or state.startswith("28"):
         return RefusedError(
@@ -86,11 +86,11 @@ def _meaning(address: ServerAddress, error: DBAPIError) -> RiktigError:
         )
     if state == "42501":
         return RefusedError(
-            f"{where} refuses it: {said.removeprefix('riktig: ')}. Nothing was changed there.",
+            f"{where} refuses it: {first_line.removeprefix('riktig: ')}. Nothing was changed there.",
             hint="Who looks after the server gives rights; docs/server.md says how.",
         )
     return NoServerError(
-        f"{where} cannot be reached ({said}).",
+        f"{where} cannot be reached ({first_line}).",
         hint="Check the network and the server. Work at a bench goes on; it is handed in when the server is back.",
     )
 

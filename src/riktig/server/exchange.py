@@ -126,8 +126,8 @@ def read_whole(engine: Engine, address: ServerAddress) -> News:
 
 
 def _head_of(db: Connection, address: ServerAddress, *, locked: bool) -> RowMapping:
-    asked = select(HEAD).where(HEAD.c.job == address.job)
-    row = db.execute(asked.with_for_update() if locked else asked).mappings().first()
+    query = select(HEAD).where(HEAD.c.job == address.job)
+    row = db.execute(query.with_for_update() if locked else query).mappings().first()
     if row is None:
         names = db.execute(select(JOB.c.name).order_by(JOB.c.name).limit(8)).scalars().all()
         raise RefusedError(

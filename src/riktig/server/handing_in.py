@@ -80,8 +80,8 @@ class _Steps:
             if isinstance(step, WaitingEntry):
                 self._take_entry(step)
             elif step.token in known:
-                asked = select(REVISION.c.number).where(REVISION.c.token == step.token)
-                self._took(step, int(self._db.execute(asked).scalar_one()))
+                query = select(REVISION.c.number).where(REVISION.c.token == step.token)
+                self._took(step, int(self._db.execute(query).scalar_one()))
             elif self._handed.unmerged is None:
                 self._take_revision(step)
         if self._rows:

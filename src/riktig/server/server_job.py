@@ -71,8 +71,8 @@ class ServerJob(JobFile):
 
     def revisions(self) -> list[Revision]:
         """All revisions, oldest first."""
-        own = [Revision(each.number, each.who, each.at, each.why) for each in self.waiting.revisions]
-        return [*super().revisions(), *own]
+        waiting = [Revision(each.number, each.who, each.at, each.why) for each in self.waiting.revisions]
+        return [*super().revisions(), *waiting]
 
     def job_at(self, number: int) -> Job:
         """The job of one revision."""

@@ -41,8 +41,8 @@ def _of_pole(pole: SupplyPole, supply: Supply, direct: set[str]) -> str:
             return ""
         if not supply.neutral:
             return f"{supply.voltage_v:g} V AC"
-        own, stated = abs(pole.ac), supply.voltage_to_neutral_v
-        return f"{stated if abs(own - stated) < _NEAR * stated else round(own):g} V AC"
+        to_neutral, stated = abs(pole.ac), supply.voltage_to_neutral_v
+        return f"{stated if abs(to_neutral - stated) < _NEAR * stated else round(to_neutral):g} V AC"
     if pole.dc:
         return f"{pole.dc:g} V DC"
     if pole.ac:

@@ -119,10 +119,10 @@ class Part:
 
     def clamp(self, pin: str) -> ClampData:
         """The clamp of a pin; terminals and bar ways take one conductor (common practice)."""
-        kept = self._clamps.get(pin)
-        if kept is None:
-            kept = self._clamps[pin] = self._clamp(pin)
-        return kept
+        clamp = self._clamps.get(pin)
+        if clamp is None:
+            clamp = self._clamps[pin] = self._clamp(pin)
+        return clamp
 
     def _clamp(self, pin: str) -> ClampData:
         own_pin = self.kind.pin(pin)
@@ -287,9 +287,9 @@ def parts_of(kind_id: str, *, north_american: bool = False, characteristic: str 
 @cache
 def every_part_of(kind_id: str) -> tuple[Part, ...]:
     """The parts of a kind of both markets: what a builder may pick."""
-    own = kind(kind_id)
-    rows = (known_part for known_part in parts() if known_part.kind.id == own.family)
-    return tuple(row if row.kind is own else _as(row, own) for row in rows)
+    own_kind = kind(kind_id)
+    rows = (known_part for known_part in parts() if known_part.kind.id == own_kind.family)
+    return tuple(row if row.kind is own_kind else _part_of_kind(row, own_kind) for row in rows)
 
 
 BLOCK_DEPTH = 33.0
@@ -300,7 +300,7 @@ SIGNAL_WIDTH = 9.0
 """What a signal contact adds beside its breaker, mm (common size: half a module, no source)."""
 
 
-def _as(fitted: Part, own: Kind) -> Part:
+def _part_of_kind(fitted: Part, own: Kind) -> Part:
     if own.signals:
         words, width = f"{fitted.description}, signal contact", fitted.width + SIGNAL_WIDTH
         return replace(fitted, kind=own, ref=f"{fitted.ref} + SB-1", description=words, width=width)

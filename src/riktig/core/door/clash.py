@@ -67,8 +67,8 @@ def wiring_room(seat: PlacedOperator, behind: Iterable[Behind], plate_depth: flo
         behind: What stands behind the doors.
         plate_depth: Room between the plate and the closed door, mm.
     """
-    own = seat.behind
-    front = max((thing.height for thing in behind if thing.shadow.overlap(own)[0]), default=0.0)
+    room_behind = seat.behind
+    front = max((thing.height for thing in behind if thing.shadow.overlap(room_behind)[0]), default=0.0)
     return plate_depth - front - seat.depth
 
 
@@ -119,8 +119,8 @@ def misfits_about_door(
             misfits.append(Misfit(seat.device, out, "door", f"reaches {out:.0f} mm past the {leaf.name}'s edge"))
         misfits += _on_the_front(seat, body, bodies, plan, devices)
         if not seat.is_shaft:
-            own = seat.behind
-            level = np.minimum(own.bottom, shadows[:, 1]) - np.maximum(own.y, shadows[:, 0]) > 0.01
+            room_behind = seat.behind
+            level = np.minimum(room_behind.bottom, shadows[:, 1]) - np.maximum(room_behind.y, shadows[:, 0]) > 0.01
             # What leaves room for its wires when the door is closed is in no one's way while it swings.
             level &= shadows[:, 2] + seat.depth + WIRING_DEPTH > enclosure.plate_depth
             misfits += _behind(seat, leaf, [behind[n] for n in np.flatnonzero(level)], enclosure)
@@ -169,13 +169,13 @@ def _short_of_pitch(seat: PlacedOperator, other: PlacedOperator) -> float:
 
 def _behind(seat: PlacedOperator, leaf: Leaf, behind: Iterable[Behind], enclosure: Enclosure) -> Iterator[Misfit]:
     """What is in the way of one operator among the things behind it at its height."""
-    own = seat.behind
-    near, far = sorted((leaf.from_pivot(own.x), leaf.from_pivot(own.right)))
+    room_behind = seat.behind
+    near, far = sorted((leaf.from_pivot(room_behind.x), leaf.from_pivot(room_behind.right)))
     for thing in behind:
         shadow = thing.shadow
         z = enclosure.plate_depth - thing.height
         short = seat.depth + WIRING_DEPTH - z
-        if short > 0.01 and own.overlap(shadow)[0]:
+        if short > 0.01 and room_behind.overlap(shadow)[0]:
             yield Misfit(seat.device, short, thing.name, f"needs {short:.0f} mm more depth in front of {thing.name}")
             continue
         first, last = sorted((leaf.from_pivot(shadow.x), leaf.from_pivot(shadow.right)))

@@ -109,11 +109,11 @@ class PlacedOperator:
     def body(self) -> Rect:
         """What it takes on the front of the door, legend and all."""
         if self.is_shaft:
-            head = _about(self.x, self.y, HANDLE, HANDLE)
+            head = _centred(self.x, self.y, HANDLE, HANDLE)
         elif self.is_mushroom:
-            head = _about(self.x, self.y, MUSHROOM, MUSHROOM)
+            head = _centred(self.x, self.y, MUSHROOM, MUSHROOM)
         elif self.cut:
-            return _about(self.x, self.y, self.part.width, self.part.height)
+            return _centred(self.x, self.y, self.part.width, self.part.height)
         else:
             wide = max(self.part.width, 30.0)
             head = Rect(self.x - wide / 2, self.y - BELOW_MIDDLE, wide, 2 * BELOW_MIDDLE)
@@ -126,7 +126,7 @@ class PlacedOperator:
     @property
     def behind(self) -> Rect:
         """What it takes behind the door, seen from the front."""
-        return _about(self.x, self.y, self.part.width, self.part.height)
+        return _centred(self.x, self.y, self.part.width, self.part.height)
 
     def at(self, x: float, y: float) -> "PlacedOperator":
         """The same elsewhere."""
@@ -190,7 +190,7 @@ class DoorPlan:
         )
 
 
-def _about(x: float, y: float, width: float, height: float) -> Rect:
+def _centred(x: float, y: float, width: float, height: float) -> Rect:
     return Rect(x - width / 2, y - height / 2, width, height)
 
 

@@ -100,8 +100,8 @@ def lock_on_door(job: Job, plan: DoorPlan, devices: frozenset[DeviceId], locked:
 
 def door_for_me(job: Job) -> Job:
     """Gives every operator that is not locked back to the plan."""
-    kept = tuple(place for place in job.door.places if place.locked) if job.door else ()
-    return replace(job, door=DoorFix(kept) if kept else None)
+    locked_places = tuple(place for place in job.door.places if place.locked) if job.door else ()
+    return replace(job, door=DoorFix(locked_places) if locked_places else None)
 
 
 def in_row(seats: Sequence[PlacedOperator]) -> tuple[PlacedOperator, ...]:

@@ -104,8 +104,10 @@ def _beside_their_own(
     left: dict[str, list[PlacedOperator]] = {}
     for circuit, group in waiting.items():
         for seat in sorted(group, key=_rank):
-            own = [seat for seat in seats if seat.group == circuit and not seat.is_shaft]
-            spot = _below(seat, own, seats, plan) if own and not seat.part.kind.cut_out_rim else None
+            circuit_seats = [seat for seat in seats if seat.group == circuit and not seat.is_shaft]
+            spot = (
+                _below(seat, circuit_seats, seats, plan) if circuit_seats and not seat.part.kind.cut_out_rim else None
+            )
             if spot is None:
                 left.setdefault(circuit, []).append(seat)
             else:
@@ -262,7 +264,7 @@ def _too_deep(group: _OperatorGroup, leaf: Leaf, behind: Sequence[Behind], plate
     """Where the group's corner may not be, because an operator would meet what stands behind it, or swing into it."""
     zones = []
     for seat in group.seats:
-        own = seat.behind.moved(-group.room.x, -group.room.y)
+        room_behind = seat.behind.moved(-group.room.x, -group.room.y)
         for thing in behind:
             z = plate_depth - thing.height
             if seat.depth + WIRING_DEPTH <= z:
@@ -272,8 +274,8 @@ def _too_deep(group: _OperatorGroup, leaf: Leaf, behind: Sequence[Behind], plate
             near = min(leaf.from_pivot(shadow.x), leaf.from_pivot(shadow.right))
             out = max(near - sqrt(max(near**2 - max(seat.depth**2 - z**2, 0.0), 0.0)), 0.0)
             shadow = shadow.grown(0, 0, out, 0) if leaf.hinged_right else shadow.grown(out, 0, 0, 0)
-            x, y = shadow.x - own.right, shadow.y - own.bottom
-            zones.append(Rect(x, y, shadow.width + own.width, shadow.height + own.height))
+            x, y = shadow.x - room_behind.right, shadow.y - room_behind.bottom
+            zones.append(Rect(x, y, shadow.width + room_behind.width, shadow.height + room_behind.height))
     return zones
 
 

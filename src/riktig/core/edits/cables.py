@@ -67,20 +67,20 @@ class DropCable:
             RiktigError: nothing was planned by hand there.
         """
         job = evaluation.document
-        kept = tuple(cable for cable in job.cables if self.device not in cable.devices)
-        if len(kept) == len(job.cables):
+        other_cables = tuple(cable for cable in job.cables if self.device not in cable.devices)
+        if len(other_cables) == len(job.cables):
             raise RiktigError("That cable is as it was planned, so nothing was changed.")
-        return replace(job, cables=kept)
+        return replace(job, cables=other_cables)
 
 
 def _without(job: Job, devices: set[DeviceId]) -> tuple[OwnCable, ...]:
     """The cables planned by hand without some devices; one that goes nowhere any more is gone."""
-    kept: list[OwnCable] = []
+    other_cables: list[OwnCable] = []
     for cable in job.cables:
         left = tuple(device for device in cable.devices if device not in devices)
         if left == cable.devices:
-            kept.append(cable)
+            other_cables.append(cable)
         elif left:
             cores = tuple((pin, name) for pin, name in cable.cores if read_pin(pin).device in left)
-            kept.append(OwnCable(left, cores))
-    return tuple(kept)
+            other_cables.append(OwnCable(left, cores))
+    return tuple(other_cables)

@@ -46,12 +46,12 @@ def after_edits(evaluation: Evaluation[Job], edits: Sequence[tuple[str, Edit]]) 
             raise RiktigError(
                 "The list was not carried out: nothing was changed.",
                 hint="Correct what is listed.",
-                faults=[InputFault(where, _said(error))],
+                faults=[InputFault(where, _fault_words(error))],
             ) from error
     return evaluation.document
 
 
-def _said(error: RiktigError) -> str:
+def _fault_words(error: RiktigError) -> str:
     if isinstance(error, ImpossibleValueError):
         return f"That cannot be planned: {error.message}."
     return f"{error.message} {error.hint}".strip()

@@ -96,8 +96,8 @@ class SetLabelText:
                 f"“{misfits[0]}” does not fit on {width:g} × {height:g} mm, so the label was not changed.",
                 hint="Use fewer words, or a larger label for this medium.",
             )
-        own = next((text for text in job.label_texts if text.label == self.label), None)
-        text = LabelText(self.label, lines, own.was if own else label.lines, self.reason)
+        label_text = next((text for text in job.label_texts if text.label == self.label), None)
+        text = LabelText(self.label, lines, label_text.was if label_text else label.lines, self.reason)
         return replace(job, label_texts=(*_others(job, self.label), text))
 
 

@@ -47,7 +47,7 @@ class RemovePerson:
             RiktigError: there is none with these initials.
         """
         job = evaluation.document
-        kept = tuple(person for person in job.people if person.initials.casefold() != self.initials.casefold())
-        if len(kept) == len(job.people):
+        others = tuple(person for person in job.people if person.initials.casefold() != self.initials.casefold())
+        if len(others) == len(job.people):
             raise RiktigError(f"Nobody has the initials {self.initials}, so nobody was taken out.")
-        return replace(job, people=kept)
+        return replace(job, people=others)

@@ -54,6 +54,6 @@ def check_ranges(fields: Mapping[str, object], *, names: Mapping[str, str] | Non
         ImpossibleValueError: one is outside.
     """
     for key, value in fields.items():
-        own = RANGES.get((names or {}).get(key, key))
-        if own and isinstance(value, int | float) and not isinstance(value, bool):
-            own.see(value)
+        limits = RANGES.get((names or {}).get(key, key))
+        if limits and isinstance(value, int | float) and not isinstance(value, bool):
+            limits.see(value)

@@ -34,9 +34,9 @@ class SetStrip:
                 "The terminals of the supply stay by themselves, so no strip was changed.",
                 hint="They are live with the main switch off; mixed with others they would be taken for dead.",
             )
-        kept = {known[terminal].id: known[terminal].mark for terminal in self.terminals}
-        before = _own(evaluation.document, self.name)
-        marks = tuple(kept[terminal] for terminal in self.terminals) if before and before.marks else ()
+        mark_of = {known[terminal].id: known[terminal].mark for terminal in self.terminals}
+        before = _own_strip(evaluation.document, self.name)
+        marks = tuple(mark_of[terminal] for terminal in self.terminals) if before and before.marks else ()
         return _with_strip(evaluation, OwnStrip(self.name, self.terminals, marks))
 
 
@@ -84,10 +84,10 @@ class InsertSpareTerminal:
         ids = [device.id for device in members]
         new = inserted_spare(str(members[0].circuit), [device.id for device in evaluation.get(CIRCUITS).devices])
         at = ids.index(self.after) + 1
-        before = _own(evaluation.document, strip)
+        before = _own_strip(evaluation.document, strip)
         marks = tuple(device.mark for device in members) if before and before.marks else ()
-        own = OwnStrip(strip, (*ids[:at], new, *ids[at:]), (*marks[:at], "", *marks[at:]) if marks else ())
-        job = _with_strip(evaluation, own)
+        strip_with_spare = OwnStrip(strip, (*ids[:at], new, *ids[at:]), (*marks[:at], "", *marks[at:]) if marks else ())
+        job = _with_strip(evaluation, strip_with_spare)
         if new not in {device.id for device in Evaluation(job).get(CIRCUITS).devices}:
             raise RiktigError(
                 "There is no plain terminal in that strip, so no spare one was inserted.",
@@ -127,14 +127,16 @@ class DropStrip:
         """
         strip, _ = _strip_of(evaluation, self.terminal)
         base = strip.partition(", part ")[0]
-        kept = tuple(own for own in evaluation.document.strips if own.name.partition(", part ")[0] != base)
-        if len(kept) == len(evaluation.document.strips):
+        other_strips = tuple(
+            own_strip for own_strip in evaluation.document.strips if own_strip.name.partition(", part ")[0] != base
+        )
+        if len(other_strips) == len(evaluation.document.strips):
             raise RiktigError("That strip stands in the usual order, so nothing was changed.")
-        return _moved(evaluation, replace(evaluation.document, strips=kept))
+        return _moved(evaluation, replace(evaluation.document, strips=other_strips))
 
 
-def _own(job: Job, name: str) -> OwnStrip | None:
-    return next((own for own in job.strips if own.name == name), None)
+def _own_strip(job: Job, name: str) -> OwnStrip | None:
+    return next((own_strip for own_strip in job.strips if own_strip.name == name), None)
 
 
 def _strip_of(evaluation: Evaluation[Job], terminal: DeviceId) -> tuple[str, list[Device]]:
@@ -150,11 +152,11 @@ def _with_strip(evaluation: Evaluation[Job], strip: OwnStrip) -> Job:
     """The job with a strip in place of the one of that name; its terminals leave the others."""
     job, moved = evaluation.document, set(strip.terminals)
     others: list[OwnStrip] = []
-    for own in job.strips:
-        kept = [n for n, terminal in enumerate(own.terminals) if terminal not in moved]
-        if own.name != strip.name and kept:
-            marks = tuple(own.marks[n] for n in kept) if own.marks else ()
-            others.append(OwnStrip(own.name, tuple(own.terminals[n] for n in kept), marks))
+    for own_strip in job.strips:
+        staying = [n for n, terminal in enumerate(own_strip.terminals) if terminal not in moved]
+        if own_strip.name != strip.name and staying:
+            marks = tuple(own_strip.marks[n] for n in staying) if own_strip.marks else ()
+            others.append(OwnStrip(own_strip.name, tuple(own_strip.terminals[n] for n in staying), marks))
     return _moved(evaluation, replace(job, strips=(*others, strip)))
 
 

@@ -48,10 +48,10 @@ class DropWireOrder:
     def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job without the order."""
         job = evaluation.document
-        kept = tuple(order for order in job.wire_orders if read_pin(self.pin) not in order.pins)
-        if len(kept) == len(job.wire_orders):
+        other_orders = tuple(order for order in job.wire_orders if read_pin(self.pin) not in order.pins)
+        if len(other_orders) == len(job.wire_orders):
             raise RiktigError("No order of yours names that clamp, so no wire was changed.")
-        return replace(job, wire_orders=kept)
+        return replace(job, wire_orders=other_orders)
 
 
 @dataclass(frozen=True)

@@ -32,15 +32,15 @@ def handover_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> S
     log = log_of(records)
     gone = taken_back(log)
     rows = [
-        (*said, record.who, record.when[:16])
+        (*words, record.who, record.when[:16])
         for record in log
-        if record.id not in gone and not record.corrects and (said := _said(record.facts))
+        if record.id not in gone and not record.corrects and (words := _facts_row(record.facts))
     ]
     columns = (("kind", "Kind"), ("what", "What"), ("says", "It says"), ("who", "By"), ("when", "When"))
     return Schedule("handover record", "Issues, dispatch, site and service", columns, tuple(rows))
 
 
-def _said(facts: Facts) -> tuple[Value, ...]:
+def _facts_row(facts: Facts) -> tuple[Value, ...]:
     match facts:
         case JobIssued():
             return "issue", f"revision {facts.letter}", f"{facts.why}; digest {facts.digest[:16]}"

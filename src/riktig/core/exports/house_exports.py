@@ -52,14 +52,14 @@ def write_house_exports(
     files: list[Path] = []
     faults: list[str] = []
     for name, load in (house_exports() if offered is None else offered).items():
-        own = folder / "house" / name
+        house_file = folder / "house" / name
         try:
-            own.mkdir(parents=True, exist_ok=True)
-            written = [Path(path) for path in load()(evaluation, log, own)]
+            house_file.mkdir(parents=True, exist_ok=True)
+            written = [Path(path) for path in load()(evaluation, log, house_file)]
         except Exception as error:  # noqa: BLE001 - what another package does must not cost the papers
             faults.append(f"the house's export “{name}” failed ({type(error).__name__}: {error})")
             continue
-        outside = [path for path in written if not path.resolve().is_relative_to(own.resolve())]
+        outside = [path for path in written if not path.resolve().is_relative_to(house_file.resolve())]
         if outside:
             faults.append(f"the house's export “{name}” wrote outside its folder: {outside[0]}")
         files += [path for path in written if path not in outside]

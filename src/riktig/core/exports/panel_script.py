@@ -23,7 +23,7 @@ def run_panel_script(evaluation: Evaluation[Job], steps: tuple[str, ...]) -> dic
     """
     names = evaluation.get(NAMES)
     panel = panel_of(evaluation.document, evaluation.get(CIRCUITS), evaluation.get(NETS))
-    runner = Runner(panel, CircuitId(""), {tag: did for did, tag in names.tag.items()})
+    runner = Runner(panel, CircuitId(""), {tag: device_id for device_id, tag in names.tag.items()})
     rows = []
     for number, step in enumerate(steps, 1):
         try:
@@ -60,7 +60,7 @@ def states_of(panel: Panel, tags: dict[DeviceId, str], numbers: dict[PinRef, str
             live[number] = round(float((abs(known[0]) ** 2 + known[1] ** 2) ** 0.5), 1)
     motors = {tags[d.id]: panel.turns(d.id) for d in panel.circuits.devices if d.kind.is_motor}
     return {
-        "on": sorted(tags[did] for did in panel.on),
+        "on": sorted(tags[device_id] for device_id in panel.on),
         "motors": dict(sorted(motors.items())),
         "live_v": dict(sorted(live.items())),
         "clock_s": round(panel.clock_s, 3),

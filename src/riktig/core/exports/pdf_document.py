@@ -195,20 +195,22 @@ class _Document:
         if page.to_scale:
             sheet.draws.append(_check_line)
         if page.parts:
-            self._beside(sheet, page.parts, place, BENCH_CELL if bench else CELL)
+            self._table_beside(sheet, page.parts, place, BENCH_CELL if bench else CELL)
 
-    def _beside(self, sheet: _Sheet, schedule: Schedule, place: tuple[float, float, float, float], cell: float) -> None:
+    def _table_beside(
+        self, sheet: _Sheet, schedule: Schedule, place: tuple[float, float, float, float], cell: float
+    ) -> None:
         """As much of a list as its place on the sheet holds; what is left goes overleaf."""
         x, y, width, height = place
         first, rest = split_table(table_of(schedule, width * MM, cell=cell), width * MM, height * MM)
         if first is None:
             self._list(schedule, cell)
             return
-        sheet.draws.append(partial(_put, first, x, sheet.size[1] - y, width))
+        sheet.draws.append(partial(_place_table, first, x, sheet.size[1] - y, width))
         if rest is not None:
-            self._rest(rest, width, schedule.title, sheet.size)
+            self._table_on_next_sheets(rest, width, schedule.title, sheet.size)
 
-    def _rest(self, table: Any, width: float, title: str, size: tuple[float, float]) -> None:
+    def _table_on_next_sheets(self, table: Any, width: float, title: str, size: tuple[float, float]) -> None:
         """What goes on of a list beside a drawing: on pages of the same size, as wide as it was, in columns."""
         room, high = room_of(size)
         count = max(int((room + GUTTER) // (width + GUTTER)), 1)
@@ -222,7 +224,7 @@ class _Document:
                 if first is None:
                     first, rest = rest, None
                 x = MARGIN + column * (width + GUTTER)
-                sheet.draws.append(partial(_put, first, x, size[1] - MARGIN - HEAD, width))
+                sheet.draws.append(partial(_place_table, first, x, size[1] - MARGIN - HEAD, width))
 
     def _list(self, schedule: Schedule, cell: float) -> None:
         """A schedule below the one before where there is room, in as many columns as it is narrow."""
@@ -288,7 +290,7 @@ class _Document:
             _, height = first.wrap(width * MM, 1e6)
             used = max(used, height / MM)
             x = MARGIN + column * (width + GUTTER)
-            sheet.draws.append(partial(_put, first, x, sheet.size[1] - MARGIN - HEAD - top, width))
+            sheet.draws.append(partial(_place_table, first, x, sheet.size[1] - MARGIN - HEAD - top, width))
         return rest, used
 
     def _front(self, cover: Cover) -> list[_Sheet]:
@@ -311,7 +313,7 @@ def _heading(title: str, y: float, pen: PdfPen) -> None:
     pen.words(MARGIN, y - 4.6, title, 3.0, bold=True)
 
 
-def _put(table: Any, x: float, top: float, width: float, pen: PdfPen) -> None:
+def _place_table(table: Any, x: float, top: float, width: float, pen: PdfPen) -> None:
     """Draws a table whose upper left corner lies at a place, mm from the page's lower left."""
     _, height = table.wrapOn(pen.canvas, width * MM, 1e6)
     table.drawOn(pen.canvas, x * MM, top * MM - height)

@@ -50,14 +50,16 @@ def grouped(schedule: Schedule) -> list[tuple[str, Schedule]]:
     """
     if len(schedule.rows) < FEW:
         return [("", schedule)]
-    same = [i for i in _shown(schedule) if _saved(schedule, i) > 0 and len({row[i] for row in schedule.rows}) == 1]
-    common = "; ".join(f"{schedule.columns[i][1]}: {_said(schedule.rows[0][i])}" for i in same)
+    same = [
+        i for i in _printed_columns(schedule) if _saved(schedule, i) > 0 and len({row[i] for row in schedule.rows}) == 1
+    ]
+    common = "; ".join(f"{schedule.columns[i][1]}: {_cell_text(schedule.rows[0][i])}" for i in same)
     rest = _without(schedule, schedule.rows, same)
-    best = max(_shown(rest), key=lambda i: _saved(rest, i), default=None)
+    best = max(_printed_columns(rest), key=lambda i: _saved(rest, i), default=None)
     if best is None or _saved(rest, best) <= 0:
         return [(common, rest)]
     parts: list[tuple[str, Schedule]] = []
-    for text, rows in groupby(rest.rows, key=lambda row: _said(row[best])):
+    for text, rows in groupby(rest.rows, key=lambda row: _cell_text(row[best])):
         heading = f"{rest.columns[best][1]}: {text or '-'}"
         parts.append(("; ".join(filter(None, (heading, common))), _without(rest, tuple(rows), [best])))
     return parts
@@ -72,7 +74,7 @@ def joined(schedule: Schedule) -> Schedule:
         return schedule
     tags: dict[tuple[Value, ...], list[str]] = {}
     for tag, *texts in schedule.rows:
-        tags.setdefault(tuple(texts), []).append(_said(tag))
+        tags.setdefault(tuple(texts), []).append(_cell_text(tag))
     if len(tags) > len(schedule.rows) * 3 / 4:
         return schedule
     return replace(schedule, rows=tuple((", ".join(dict.fromkeys(of)), *texts) for texts, of in tags.items()))
@@ -80,7 +82,7 @@ def joined(schedule: Schedule) -> Schedule:
 
 def _saved(schedule: Schedule, column: int) -> float:
     """How many letters it saves to say a column over each run of rows that have it in common; negative for none."""
-    texts = [_said(row[column]) for row in schedule.rows]
+    texts = [_cell_text(row[column]) for row in schedule.rows]
     heads = [text for text, _ in groupby(texts)]
     if not any(texts):
         return -1.0  # to be written in by hand
@@ -88,11 +90,11 @@ def _saved(schedule: Schedule, column: int) -> float:
 
 
 def _without(schedule: Schedule, rows: Sequence[tuple[Value, ...]], columns: Sequence[int]) -> Schedule:
-    kept = [i for i in range(len(schedule.columns)) if i not in columns]
+    shown_columns = [i for i in range(len(schedule.columns)) if i not in columns]
     return replace(
         schedule,
-        columns=tuple(schedule.columns[i] for i in kept),
-        rows=tuple(tuple(row[i] for i in kept) for row in rows),
+        columns=tuple(schedule.columns[i] for i in shown_columns),
+        rows=tuple(tuple(row[i] for i in shown_columns) for row in rows),
     )
 
 
@@ -117,7 +119,7 @@ def table_of(
     registered()
     plain = ParagraphStyle("cell", fontName=FACES[Face.WORDS], fontSize=cell, leading=cell + 2)
     bold = ParagraphStyle("head", parent=plain, fontName=FACES[Face.BOLD])
-    shown = _shown(schedule)
+    shown = _printed_columns(schedule)
     whole = replace(schedule, rows=tuple(row for part in among or (schedule,) for row in part.rows))
     widths = _widths(whole, shown, width, cell)
 
@@ -129,7 +131,9 @@ def table_of(
         return Paragraph(_safe(text, style), style)
 
     rows: list[list[Any]] = [[put(schedule.columns[i][1], bold, w - PAD) for i, w in zip(shown, widths, strict=True)]]
-    rows += [[put(_said(row[i]), plain, w - PAD) for i, w in zip(shown, widths, strict=True)] for row in schedule.rows]
+    rows += [
+        [put(_cell_text(row[i]), plain, w - PAD) for i, w in zip(shown, widths, strict=True)] for row in schedule.rows
+    ]
     heads = 1
     if common:
         rows.insert(0, [Paragraph(_safe(common, plain), plain), *[""] * (len(shown) - 1)])
@@ -153,7 +157,7 @@ def table_of(
 
 def natural_width(schedule: Schedule, *, cell: float = CELL) -> float:
     """How wide a schedule would be with no text folded but the long ones, points."""
-    wants = [_wanted(schedule, i, cell) for i in _shown(schedule)]
+    wants = [_wanted(schedule, i, cell) for i in _printed_columns(schedule)]
     return sum(wants)
 
 
@@ -190,7 +194,7 @@ def rows_in(table: Any) -> int:
     return int(table._nrows)
 
 
-def _shown(schedule: Schedule) -> list[int]:
+def _printed_columns(schedule: Schedule) -> list[int]:
     keys = {key for key, _ in schedule.columns}
     left_out = FOR_MACHINES | ({"mm2"} if "size" in keys else set())  # a size says its section
     if schedule.name == "practice":
@@ -211,7 +215,7 @@ def _wanted(schedule: Schedule, column: int, cell: float, most: float = LONGEST)
     font = FACES[Face.BOLD]
     registered()
     heading = schedule.columns[column][1]
-    texts = {_said(row[column]) for row in schedule.rows}
+    texts = {_cell_text(row[column]) for row in schedule.rows}
     widest = max((_run(text, font, cell) for text in texts), default=0.0)
     words = max(_run(word, font, cell) for word in heading.split() or [""])
     return min(max(widest, words, _run(heading, font, cell) * 0.6) + PAD, most)
@@ -222,7 +226,7 @@ def _widths(schedule: Schedule, shown: Sequence[int], width: float, cell: float)
     font = FACES[Face.BOLD]
     least, wants = [], []
     for i in shown:
-        texts = {schedule.columns[i][1], *(_said(row[i]) for row in schedule.rows)}
+        texts = {schedule.columns[i][1], *(_cell_text(row[i]) for row in schedule.rows)}
         words = {word for text in texts for word in text.split()} or {""}
         least.append(max(_run(word, font, cell) for word in words) + PAD)
         wants.append(_wanted(schedule, i, cell, WIDEST))
@@ -239,7 +243,7 @@ def _widths(schedule: Schedule, shown: Sequence[int], width: float, cell: float)
     return [column + spare / len(widths) for column in widths]
 
 
-def _said(value: object) -> str:
+def _cell_text(value: object) -> str:
     if isinstance(value, float):
         return f"{value:g}"
     return "" if value is None else str(value)

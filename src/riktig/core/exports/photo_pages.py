@@ -45,15 +45,15 @@ def photo_pages(records: Iterable[Record], photos: Mapping[str, bytes], paper: P
         photos: JPEG files by the names that the job file gives them.
         paper: What is printed on.
     """
-    kept = list(log_of(records).said(PhotoKept))
+    photo_records = list(log_of(records).said(PhotoKept))
     width, height = room_of(paper.size)
     wide, high = (width - GAP * (ACROSS - 1)) / ACROSS, (height - GAP * (DOWN - 1)) / DOWN
     pages: list[Page] = []
-    count = -(-len(kept) // (ACROSS * DOWN))
+    count = -(-len(photo_records) // (ACROSS * DOWN))
     for number in range(count):
         shapes: list[Shape] = []
         placed: list[PlacedPhoto] = []
-        for place, (record, facts) in enumerate(kept[number * ACROSS * DOWN : (number + 1) * ACROSS * DOWN]):
+        for place, (record, facts) in enumerate(photo_records[number * ACROSS * DOWN : (number + 1) * ACROSS * DOWN]):
             x, y = (place % ACROSS) * (wide + GAP), (place // ACROSS) * (high + GAP)
             room = Rect(x, y, wide, high - WORDS)
             body = photos.get(facts.file)

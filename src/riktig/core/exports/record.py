@@ -78,14 +78,14 @@ def metal_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sche
         evaluation: Of the job.
         records: The log, oldest first.
     """
-    kept = log_of(records)
+    log = log_of(records)
     rows: list[tuple[str, ...]] = []
-    for state in hole_states(evaluation.get(HOLES), kept):
+    for state in hole_states(evaluation.get(HOLES), log):
         hole = state.hole
         done = {work.value: f"{who.who} {who.when[:16]}".strip() for work, who, _ in state.done}
         cells = [done.get(work.value, "" if work in hole.operations else "–") for work in HoleWork]
         rows.append((hole.number, hole.face, hole.purpose, hole.tool_said, *cells))
-    for piece in piece_states(evaluation.get(CUTS), kept):
+    for piece in piece_states(evaluation.get(CUTS), log):
         cut = f"{piece.done.who} {piece.done.when[:16]}".strip() if piece.done else ""
         rows.append((piece.piece.name, piece.piece.stock, f"{piece.piece.length:g} mm", "saw", "–", "–", cut, "–"))
     columns = (
@@ -105,13 +105,13 @@ def measured_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> S
         evaluation: Of the job.
         records: The log, oldest first.
     """
-    kept = log_of(records)
+    log = log_of(records)
     judged = {
         judgement.critical.key: judgement
-        for judgement in judged_all(evaluation.get(CRITICALS), kept, evaluation.document.practice)
+        for judgement in judged_all(evaluation.get(CRITICALS), log, evaluation.document.practice)
     }
-    gone = taken_back(kept)
-    readings = [(record, record.facts) for record in kept if isinstance(record.facts, DimensionRead)]
+    gone = taken_back(log)
+    readings = [(record, record.facts) for record in log if isinstance(record.facts, DimensionRead)]
     last = {record.subject: record.id for record, _ in readings}
     rows: list[tuple[str, ...]] = []
     for record, read in readings:

@@ -82,7 +82,9 @@ def tag_changes(evaluation: Evaluation[Job]) -> tuple[Renaming, ...]:
             if (net := nets.of_pin.get(device.pin(pin.name))) and now.number.get(net.id) != then.number.get(net.id)
         }  # a motor's conductors are numbered by its tag
         moved = [
-            wire for wire in wires if wire.net in numbers or _at(old, wire.start.label) or _at(old, wire.end.label)
+            wire
+            for wire in wires
+            if wire.net in numbers or _is_label_of(old, wire.start.label) or _is_label_of(old, wire.end.label)
         ]
         renamed = {WireKey(wire.key) for wire in moved if wire.net in numbers}
         count = sum(
@@ -99,8 +101,8 @@ def tag_changes(evaluation: Evaluation[Job]) -> tuple[Renaming, ...]:
             sheets_with(sheets, circuits, nets, DeviceKey(device.id)),
             sum(
                 (test.wire and WireKey(WireId(test.wire)) in renamed)
-                or _at(old, test.black.label)
-                or _at(old, test.red.label)
+                or _is_label_of(old, test.black.label)
+                or _is_label_of(old, test.red.label)
                 for test in tests
             ),
             bool(evaluation.document.printed),
@@ -112,7 +114,7 @@ def _after(evaluation: Evaluation[Job], job: Job) -> Names:
     return names_of(job, evaluation.get(CIRCUITS), evaluation.get(NETS))
 
 
-def _at(tag: str, label: str) -> bool:
+def _is_label_of(tag: str, label: str) -> bool:
     return label.partition(":")[0] == tag
 
 

@@ -254,7 +254,7 @@ def _sizing(evaluation: Evaluation[Job]) -> Schedule:
 
 
 def _findings(evaluation: Evaluation[Job]) -> Schedule:
-    found, wiring = found_circuits(evaluation.document), evaluation.get(WIRING)
+    circuits_found, wiring = found_circuits(evaluation.document), evaluation.get(WIRING)
     findings = findings_of(evaluation.get(RULES))
     rows: list[tuple[Value, ...]] = [
         (f.code, f.verdict.value, f.message, f.clause, f.remedy, str(f.where or "")) for f in findings
@@ -267,9 +267,9 @@ def _findings(evaluation: Evaluation[Job]) -> Schedule:
         ("remedy", "Remedy"),
         ("where", "Where"),
     ]
-    if found:  # a column that no other job needs
+    if circuits_found:  # a column that no other job needs
         columns.append(("of", "Of the old panel"))
-        old = ["as found" if is_as_found(finding, found, wiring) else "" for finding in findings]
+        old = ["as found" if is_as_found(finding, circuits_found, wiring) else "" for finding in findings]
         rows = [(*row, word) for row, word in zip(rows, old, strict=True)]
     return Schedule("findings", "Findings", tuple(columns), tuple(rows))
 
@@ -336,6 +336,6 @@ def holes_of(evaluation: Evaluation[Job], face: str) -> Schedule:
     holes = evaluation.get(HOLES if "gland" in face else METAL_HOLES)
     wanted = ("hole", "x_mm", "y_mm", "size", "tool", "for")
     keys = [key for key, _ in HOLE_COLUMNS]
-    kept = [keys.index(key) for key in wanted]
-    rows = tuple(tuple(row[i] for i in kept) for row in _hole_rows(holes) if row[1] == face)
-    return Schedule("holes", f"Holes of the {face}", tuple(HOLE_COLUMNS[i] for i in kept), rows)
+    columns = [keys.index(key) for key in wanted]
+    rows = tuple(tuple(row[i] for i in columns) for row in _hole_rows(holes) if row[1] == face)
+    return Schedule("holes", f"Holes of the {face}", tuple(HOLE_COLUMNS[i] for i in columns), rows)

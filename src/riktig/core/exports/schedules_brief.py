@@ -92,7 +92,7 @@ def _signals(evaluation: Evaluation[Job]) -> Schedule:
 
 def _sources(evaluation: Evaluation[Job]) -> Schedule:
     job = evaluation.document
-    own = (
+    main_source = (
         job.supply.name,
         job.supply.voltage_v,
         job.supply.fed_from,
@@ -100,7 +100,7 @@ def _sources(evaluation: Evaluation[Job]) -> Schedule:
         "this panel's main switch",
     )
     elsewhere = "elsewhere: stays live"
-    rows = (own, *((s.name, s.voltage_v, s.comes_from, s.protected_a or "", elsewhere) for s in job.sources))
+    rows = (main_source, *((s.name, s.voltage_v, s.comes_from, s.protected_a or "", elsewhere) for s in job.sources))
     columns = (
         ("source", "Supply"),
         ("voltage_v", "V"),

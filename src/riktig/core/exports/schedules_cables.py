@@ -87,8 +87,8 @@ def _routes(evaluation: Evaluation[Job]) -> Schedule:
         if place == DOOR:
             sizes, spare = _by_size(_over_the_hinge(evaluation)), 0
         else:
-            own = [core for core in cable.cores if core.field_pin.device == DeviceId(place)] if cable else []
-            sizes = _by_size((core.mm2, core.name) for core in own)
+            device_cores = [core for core in cable.cores if core.field_pin.device == DeviceId(place)] if cable else []
+            sizes = _by_size((core.mm2, core.name) for core in device_cores)
             spare = cable.spare if cable else 0
         entry = entries.get(cable.tag) if cable else None
         fitting = entry.fitting.size if entry and entry.fitting else ""

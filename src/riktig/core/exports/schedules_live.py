@@ -96,11 +96,11 @@ def _transfers(evaluation: Evaluation[Job]) -> Schedule:
             transfer.field,
             running[transfer.ran],
             running[transfer.runs],
-            "turned past off at once, its hold contact keeps it in" if _kept(transfer, found) else "",
+            "turned past off at once, its hold contact keeps it in" if _is_worth_listing(transfer, transfers) else "",
             transfer.circuit,
         )
-        for found in (evaluation.get(TRANSFERS),)
-        for transfer in found
+        for transfers in (evaluation.get(TRANSFERS),)
+        for transfer in transfers
     )
     columns = (
         ("load", "Load"),
@@ -116,7 +116,7 @@ def _transfers(evaluation: Evaluation[Job]) -> Schedule:
     return Schedule("transfers", "What a load does when it is turned from hand to automatic and back", columns, rows)
 
 
-def _kept(transfer: Transfer, found: Iterable[Transfer]) -> bool:
+def _is_worth_listing(transfer: Transfer, found: Iterable[Transfer]) -> bool:
     """Whether it runs on only because the selector did not rest at off."""
     by_off = (transfer.circuit, transfer.field, ("hand", "off", "auto"))
     rested = next((t for t in found if (t.circuit, t.field, t.way) == by_off), None)

@@ -39,8 +39,13 @@ def _of_labels(evaluation: Evaluation[Job]) -> Iterator[tuple[Value, ...]]:
     job = evaluation.document
     there = evaluation.get(LABELS).by_name if job.label_texts else {}
     wires = evaluation.get(WIRING).by_key if job.unmarked else {}
-    for own in job.label_texts:
-        yield " / ".join(own.lines), "label, own text" if own.label in there else GONE, own.reason, ""
+    for label_text in job.label_texts:
+        yield (
+            " / ".join(label_text.lines),
+            "label, own text" if label_text.label in there else GONE,
+            label_text.reason,
+            "",
+        )
     for excused in job.unmarked:
         wire = wires.get(WireId(excused.wire))
         what = "wire without markers" if wire else GONE

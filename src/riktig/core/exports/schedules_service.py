@@ -49,14 +49,16 @@ def _lamps(evaluation: Evaluation[Job]) -> Schedule:
     """What the lamps on the door show with each thing that can be off, tripped or missing, at rest."""
     tags = evaluation.get(NAMES).tag
     sound, *rows = lamp_table(evaluation.get(PANEL_FACTS), evaluation.get(ENERGISED))
-    listed: list[tuple[Value, ...]] = [("nothing is wrong, nothing runs", _said(sound.lit, tags), "", "", "", "")]
+    listed: list[tuple[Value, ...]] = [("nothing is wrong, nothing runs", _tags_of(sound.lit, tags), "", "", "", "")]
     for row in rows:
         more = [device for device in row.lit if device not in sound.lit]
         less = [device for device in sound.lit if device not in row.lit]
         if more or less:
             device = str(row.cause.device or "")
             reset = who_resets(row.cause.kind, evaluation.document.practice.reset_by)
-            listed.append((row.cause.words, _said(more, tags), _said(less, tags), row.cause.skilled, reset, device))
+            listed.append(
+                (row.cause.words, _tags_of(more, tags), _tags_of(less, tags), row.cause.skilled, reset, device)
+            )
     columns = (
         ("cause", "What is wrong"),
         ("lit", "Lit, and else dark"),
@@ -68,7 +70,7 @@ def _lamps(evaluation: Evaluation[Job]) -> Schedule:
     return Schedule("lamps", "Faults by the lamps, at rest", columns, tuple(listed))
 
 
-def _said(devices: Iterable[DeviceId], tags: Mapping[DeviceId, str]) -> str:
+def _tags_of(devices: Iterable[DeviceId], tags: Mapping[DeviceId, str]) -> str:
     return ", ".join(tags[device] for device in devices) or "none"
 
 
@@ -120,9 +122,9 @@ def _maintenance(evaluation: Evaluation[Job]) -> Schedule:
     devices = evaluation.get(CIRCUITS).devices
     rows: list[tuple[Value, ...]] = []
     for care in _CARE:
-        own = [tags[device.id] for device in devices if _is_of(device.kind, care.kinds)]
-        if own:
-            rows.append((", ".join(dict.fromkeys(own)), care.what, care.often, care.by, ""))
+        cared_for = [tags[device.id] for device in devices if _is_of(device.kind, care.kinds)]
+        if cared_for:
+            rows.append((", ".join(dict.fromkeys(cared_for)), care.what, care.often, care.by, ""))
     rows += [(*row, "") for row in _OF_ALL]
     columns = (
         ("of", "Of"),

@@ -79,7 +79,7 @@ def write_station_papers(
     Returns:
         How many drawings and lists there are; with none, nothing is written.
     """
-    paper, kept, job = STATION_PAPERS[station], log_of(records), evaluation.document
+    paper, log, job = STATION_PAPERS[station], log_of(records), evaluation.document
     drawings = drawings_of(evaluation) if paper.kinds else []
     pages = [page for kind, page in drawings if kind in paper.kinds]
     if paper.labels:
@@ -87,7 +87,7 @@ def write_station_papers(
     if paper.cards:
         pages += batch_card_sheets(evaluation)
     tables = [schedule(name, evaluation) for name in paper.lists]
-    tables += [of(evaluation, kept) for of in paper.records] if kept else []
+    tables += [of(evaluation, log) for of in paper.records] if log else []
     tables = [table for table in tables if table.rows]
     if pages or tables:
         write_set(path, head_of(job, made, who), pages, tables, paper=paper_of(job))

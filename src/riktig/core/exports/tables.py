@@ -64,7 +64,7 @@ def write_xlsx(path: Path, schedules: Sequence[Schedule], head: SetHead | None =
     if head:
         book.properties.title, book.properties.creator = head.file_title, head.drawn or head.company or "Riktig"
         book.properties.subject = f"revision {head.revision}"
-        _about(book.create_sheet("About"), head, schedules)
+        _write_head(book.create_sheet("About"), head, schedules)
     for schedule in schedules:
         sheet = book.create_sheet(schedule.title[:31])
         sheet.append([heading for _, heading in schedule.columns])
@@ -94,7 +94,7 @@ def write_xlsx(path: Path, schedules: Sequence[Schedule], head: SetHead | None =
     book.save(path)
 
 
-def _about(sheet: Any, head: SetHead, schedules: Sequence[Schedule]) -> None:
+def _write_head(sheet: Any, head: SetHead, schedules: Sequence[Schedule]) -> None:
     """What the workbook is of, and what stands in it."""
     from openpyxl.styles import Font
     from openpyxl.worksheet.hyperlink import Hyperlink

@@ -129,12 +129,14 @@ def _left_out(clause: _Clause, practice: Practice) -> str:
 
 
 def _of_dead(clause: _Clause, results: Results, left_out: str) -> tuple[Value, ...]:
-    own = [(test, reading) for test, reading in results.readings if test.stage in clause.stages]
-    read = [(test, reading) for test, reading in own if reading is not None and reading.ohm is not None]
-    outcomes = [reading.outcome if reading else Outcome.OPEN for _, reading in own]
-    skipped = [f"{test.title} skipped: {r.reason}" for test, r in own if r is not None and r.outcome is Outcome.SKIPPED]
+    readings = [(test, reading) for test, reading in results.readings if test.stage in clause.stages]
+    read = [(test, reading) for test, reading in readings if reading is not None and reading.ohm is not None]
+    outcomes = [reading.outcome if reading else Outcome.OPEN for _, reading in readings]
+    skipped = [
+        f"{test.title} skipped: {r.reason}" for test, r in readings if r is not None and r.outcome is Outcome.SKIPPED
+    ]
     words = "; ".join(part for part in (_range(clause, read), left_out, *skipped[:3]) if part)
-    return (clause.number, clause.asks, _state(outcomes), f"{outcomes.count(Outcome.PASSED)} of {len(own)}", words,
+    return (clause.number, clause.asks, _state(outcomes), f"{outcomes.count(Outcome.PASSED)} of {len(readings)}", words,
             ", ".join(dict.fromkeys(r.meter for _, r in read if r.meter)),
             ", ".join(dict.fromkeys(r.who for _, r in read)), _days([r.when for _, r in read]))  # fmt: skip
 

@@ -55,9 +55,9 @@ def legible(shapes: Iterable[Shape], least: float, page: Rect, standing: Iterabl
     painted: dict[int, Text] = {}
     left_out: dict[Key | None, tuple[str, ...]] = {}
     for number, mark in sorted(small, key=lambda entry: (-entry[1].size, entry[0])):
-        own = outlines.get(mark.key, ()) if mark.key else ()
-        room = _room_of(mark, own) or _box_around(mark, boxes)
-        for grown in _grown(mark, least, room, own):
+        own_outlines = outlines.get(mark.key, ()) if mark.key else ()
+        room = _room_of(mark, own_outlines) or _box_around(mark, boxes)
+        for grown in _grown(mark, least, room, own_outlines):
             box = bounds_of(grown)
             if _holds(room or page, box) and taken.is_free(_with_gap(grown, box)):
                 painted[number] = grown
@@ -67,17 +67,17 @@ def legible(shapes: Iterable[Shape], least: float, page: Rect, standing: Iterabl
             left_out[mark.key] = (*left_out.get(mark.key, ()), mark.text)
     dropped = {number for number, _ in small}
     # Grown texts come last: they may reach over the edge of a neighbour, which would cover them.
-    kept = [mark for n, mark in enumerate(marks) if n not in dropped]
-    return Legible((*kept, *painted.values()), left_out)
+    left_marks = [mark for n, mark in enumerate(marks) if n not in dropped]
+    return Legible((*left_marks, *painted.values()), left_out)
 
 
 def _outlines(marks: Iterable[Shape]) -> dict[Key | None, list[Rect]]:
     """Circles and closed outlines, by the things they are drawn for."""
-    found: dict[Key | None, list[Rect]] = {}
+    outlines: dict[Key | None, list[Rect]] = {}
     for mark in marks:
         if isinstance(mark, Circle) or (isinstance(mark, Poly) and mark.closed):
-            found.setdefault(mark.key, []).append(bounds_of(mark))
-    return found
+            outlines.setdefault(mark.key, []).append(bounds_of(mark))
+    return outlines
 
 
 def _room_of(mark: Text, own: Sequence[Rect]) -> Rect | None:

@@ -47,15 +47,15 @@ def _of_list(name: str, old: Schedule, new: Schedule) -> list[tuple[str, str, st
     for row in gone:
         same = next((other for other in added if row and other and other[0] == row[0] and row[0] != ""), None)
         if same is None:
-            rows.append((new.title, "gone", _said(row), ""))
+            rows.append((new.title, "gone", _row_words(row), ""))
         else:
             added.remove(same)
             before, after = _differing(old, row, same)
             rows.append((new.title, "changed", before, after))
-    return rows + [(new.title, "new", "", _said(row)) for row in added]
+    return rows + [(new.title, "new", "", _row_words(row)) for row in added]
 
 
-def _said(row: Sequence[object]) -> str:
+def _row_words(row: Sequence[object]) -> str:
     return ", ".join(_cell(value) for value in row if value not in ("", None))
 
 

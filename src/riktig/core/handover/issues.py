@@ -43,7 +43,7 @@ def digest_of_job(job: Job) -> str:
     same.
     """
     panel = replace(job, printed=(), label_sheets=(), purchases=())
-    return hashlib.sha256(json.dumps(_said(panel), ensure_ascii=False, sort_keys=True).encode()).hexdigest()
+    return hashlib.sha256(json.dumps(_stated_fields(panel), ensure_ascii=False, sort_keys=True).encode()).hexdigest()
 
 
 def is_digest_of(digest: str, job: Job) -> bool:
@@ -55,14 +55,18 @@ def is_digest_of(digest: str, job: Job) -> bool:
     return digest == hashlib.sha256(whole.encode()).hexdigest()
 
 
-def _said(value: object) -> object:
+def _stated_fields(value: object) -> object:
     """A value as plain data, the fields of every object that stand at their default left out."""
     if is_dataclass(value) and not isinstance(value, type):
-        own = {field.name: getattr(value, field.name) for field in fields(value) if field.init}
+        field_values = {field.name: getattr(value, field.name) for field in fields(value) if field.init}
         defaults = {field.name: _default(field) for field in fields(value) if field.init}
-        return {name: _said(entry) for name, entry in own.items() if name not in defaults or entry != defaults[name]}
+        return {
+            name: _stated_fields(entry)
+            for name, entry in field_values.items()
+            if name not in defaults or entry != defaults[name]
+        }
     if isinstance(value, tuple | list):
-        return [_said(entry) for entry in value]
+        return [_stated_fields(entry) for entry in value]
     if isinstance(value, Enum):
         return value.value
     return value if isinstance(value, str | int | float | bool) or value is None else str(value)

@@ -99,11 +99,11 @@ class JobIndex:
         if not words:
             return ()
         where = " AND ".join(["words LIKE ? ESCAPE '\\'"] * len(words))
-        asked = [f"%{_escaped(word)}%" for word in words]
+        patterns = [f"%{_escaped(word)}%" for word in words]
         order = "CASE WHEN lower(serial) = ? THEN 0 WHEN lower(number) = ? THEN 1 ELSE 2 END, number, serial, path"
         query = f"SELECT path, number, title, client, serial, revision FROM job WHERE {where} ORDER BY {order} LIMIT ?"
         with closing(self._connect()) as db:
-            rows = db.execute(query, (*asked, text.casefold(), text.casefold(), MOST)).fetchall()
+            rows = db.execute(query, (*patterns, text.casefold(), text.casefold(), MOST)).fetchall()
         return tuple(FoundJob(Path(row[0]), *row[1:]) for row in rows)
 
     def _connect(self) -> sqlite3.Connection:

@@ -104,11 +104,11 @@ def _of_bench(evaluation: Evaluation[Job], log: Log) -> Iterator[Missing]:
     by_stage: dict[BuildStage, list[TaskState]] = {stage: [] for stage in BuildStage}
     for task in tasks:
         by_stage[task.task.stage].append(task)
-    for stage, own in by_stage.items():
-        left = [task for task in own if task.done is None]
+    for stage, stage_tests in by_stage.items():
+        left = [task for task in stage_tests if task.done is None]
         if left:
             key = left[0].task.where[0] if left[0].task.where else None
-            yield Missing(f"{stage.value.lower()}: {len(left)} of {len(own)} not done", "Build", key)
+            yield Missing(f"{stage.value.lower()}: {len(left)} of {len(stage_tests)} not done", "Build", key)
     outdated = [task for task in tasks if task.stale]
     if outdated:
         title = outdated[0].task.title
@@ -184,11 +184,11 @@ def _of_labels(evaluation: Evaluation[Job], log: Log) -> Iterator[Missing]:
         (LabelWork.PUT_ON, "must be exchanged on the panel"),
         (LabelWork.TAKE_OFF, "must be taken off the panel"),
     ):
-        own = [change for change in changes if change.work is work]
-        if own:
-            key = own[0].label.key if own[0].label else None
-            text = own[0].text or own[0].was
-            yield Missing(f"{_counted(len(own), 'label')} {words}: {text}", "Labels", key)
+        work_changes = [change for change in changes if change.work is work]
+        if work_changes:
+            key = work_changes[0].label.key if work_changes[0].label else None
+            text = work_changes[0].text or work_changes[0].was
+            yield Missing(f"{_counted(len(work_changes), 'label')} {words}: {text}", "Labels", key)
     printed = {record.subject.partition("/")[0] for record in log.standing(LabelPrinted)}
     bare = [medium for medium in Medium if labels.on(medium) and medium.name.lower() not in printed]
     if bare:

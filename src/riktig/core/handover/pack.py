@@ -185,9 +185,9 @@ def write_pack(path: Path, contents: PackContents) -> None:
     part = path.with_name(f".{path.name}.part")
     try:
         with zipfile.ZipFile(part, "w", zipfile.ZIP_DEFLATED, compresslevel=6) as archive:
-            _put(archive, MANIFEST, msgspec.json.format(msgspec.json.encode(manifest), indent=2))
+            _add_file(archive, MANIFEST, msgspec.json.format(msgspec.json.encode(manifest), indent=2))
             for name, body in sorted(contents.files.items()):
-                _put(archive, name, body)
+                _add_file(archive, name, body)
         part.replace(path)
     except OSError as error:
         with suppress(OSError):
@@ -199,7 +199,7 @@ def write_pack(path: Path, contents: PackContents) -> None:
         ) from error
 
 
-def _put(archive: zipfile.ZipFile, name: str, body: bytes) -> None:
+def _add_file(archive: zipfile.ZipFile, name: str, body: bytes) -> None:
     info = zipfile.ZipInfo(name, EPOCH)
     info.compress_type = zipfile.ZIP_DEFLATED
     info.external_attr = 0o644 << 16
@@ -271,17 +271,17 @@ def _manifest(archive: zipfile.ZipFile, path: Path) -> _Manifest:
 
 def _of_file(archive: zipfile.ZipFile, name: str, size: int, digest: str) -> list[str]:
     """What is wrong with one file: its length or its digest."""
-    found, length = hashlib.sha256(), 0
+    hashed, length = hashlib.sha256(), 0
     try:
         with archive.open(name) as file:
             while block := file.read(1 << 20):
                 length += len(block)
                 if length > LARGEST_FILE:
                     return [f"{name} is larger than any paper of a panel"]
-                found.update(block)
+                hashed.update(block)
     except BROKEN as error:
         return [f"{name} is damaged ({error})"]
-    if length != size or found.hexdigest() != digest:
+    if length != size or hashed.hexdigest() != digest:
         return [f"{name} is not what was packed"]
     return []
 

@@ -26,4 +26,4 @@ def along_pieces(holes: Iterable[Hole], layout: Layout) -> Mapping[str, tuple[fl
             duct = ducts[hole.where.name]
             at = hole.y - duct.rect.y if duct.upright else hole.x - duct.rect.x
             along.setdefault(duct.name, []).append(at)
-    return {name: tuple(sorted(round(at, 1) for at in own)) for name, own in along.items()}
+    return {name: tuple(sorted(round(at, 1) for at in places)) for name, places in along.items()}

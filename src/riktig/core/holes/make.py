@@ -92,7 +92,7 @@ def hole_list(
         openings: Holes of the builder's own.
         names: Tags of devices and numbers of nets.
     """
-    bare = [*_plate(layout, practice, names), *_door(door, practice, names), *_own(openings, practice)]
+    bare = [*_plate(layout, practice, names), *_door(door, practice, names), *_own_openings(openings, practice)]
     return numbered(bare, sheets_of(enclosure, door))
 
 
@@ -103,12 +103,12 @@ def numbered(bare: Iterable[Hole], sheets: Iterable[HoleSurface]) -> tuple[Hole,
         bare: Holes without numbers.
         sheets: All surfaces that holes are made in.
     """
-    kept = list(bare)
+    given = list(bare)
     holes: list[Hole] = []
     known = [sheet.name for sheet in sheets]
     letters = {sheet.name: sheet.letters for sheet in sheets}
-    for name in [*known, *sorted({hole.face for hole in kept} - set(known))]:
-        on_surface = sorted((h for h in kept if h.face == name), key=lambda h: (round(h.y, 1), round(h.x, 1), h.key))
+    for name in [*known, *sorted({hole.face for hole in given} - set(known))]:
+        on_surface = sorted((h for h in given if h.face == name), key=lambda h: (round(h.y, 1), round(h.x, 1), h.key))
         first = letters.get(name) or LETTERS[Surface(name)]
         holes += [replace(hole, number=f"{first}{n}") for n, hole in enumerate(on_surface, 1)]
     return tuple(holes)
@@ -204,7 +204,7 @@ def _door(door: DoorPlan, practice: Practice, names: Names) -> Iterator[Hole]:
             yield _hole(surface, Point(x, y), _Cut(RIVET, Tool.DRILL), whom)
 
 
-def _own(openings: Iterable[Opening], practice: Practice) -> Iterator[Hole]:
+def _own_openings(openings: Iterable[Opening], practice: Practice) -> Iterator[Hole]:
     large = Tool.PUNCH if practice.door_holes is DoorHoles.PUNCH else Tool.HOLE_SAW
     for n, opening in enumerate(openings, 1):
         at, key = Point(opening.x, opening.y), OpeningKey(n)

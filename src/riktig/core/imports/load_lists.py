@@ -242,16 +242,16 @@ def _phases(cell: str, where: str) -> int:
 def _quantity(meaning: str, cell: str, where: str) -> dict[str, Any]:
     lower = cell.lower().rstrip()
     unit = "hp" if lower.endswith("hp") else "kw" if lower.endswith("w") else "a" if lower.endswith("a") else ""
-    own = {"kw": "kw", "hp": "hp", "nameplate_a": "a"}.get(meaning, "")
+    heading_unit = {"kw": "kw", "hp": "hp", "nameplate_a": "a"}.get(meaning, "")
     if meaning == "power":
         if not unit:
             raise RiktigError(
                 f"“{cell}” has no unit, so the power is not known.", hint="Write kW, hp or A behind it.", where=where
             )
         return _quantity({"kw": "kw", "hp": "hp", "a": "nameplate_a"}[unit], cell, where)
-    if own and unit and unit != own:
+    if heading_unit and unit and unit != heading_unit:
         raise RiktigError(
-            f"“{cell}” stands in a column of {own if own != 'a' else 'A'}.",
+            f"“{cell}” stands in a column of {heading_unit if heading_unit != 'a' else 'A'}.",
             hint="Change it to that unit, or head the column “power with unit”.",
             where=where,
         )

@@ -110,7 +110,7 @@ def grid_of_text(text: str, name: str) -> Grid:
             hint="Look for a quotation mark that is not closed.",
             where=f"{name}, line {reader.line_num}",
         ) from error
-    return _kept(Grid(name, tuple(rows), notes.get(separator, ())))
+    return _without_empty(Grid(name, tuple(rows), notes.get(separator, ())))
 
 
 def _too_long(name: str) -> RiktigError:
@@ -160,10 +160,10 @@ def _workbook(name: str, raw: bytes) -> Grid:
                 faults.append((number, fault))
         rows.append(GridRow(number, tuple(cell.text for cell in cells)))
     notes = (f"Read from the sheet “{book.sheet}”.",) if book.sheets > 1 else ()
-    return _kept(Grid(name, tuple(rows), notes, tuple(faults), word="row"))
+    return _without_empty(Grid(name, tuple(rows), notes, tuple(faults), word="row"))
 
 
-def _kept(grid: Grid) -> Grid:
+def _without_empty(grid: Grid) -> Grid:
     """The grid, with a fault for every cell whose text cannot be kept."""
     faults = [
         (row.number, InputFault(grid.where(row, column), f"this text {why}.", "Write it anew."))

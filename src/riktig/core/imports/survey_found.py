@@ -83,7 +83,7 @@ class FoundPotentials:
             at = wire.start or wire.end
             if at and wire.number:
                 counts[self.of[at]][wire.number] += 1
-        return {potential: [number for number, _ in own.most_common()] for potential, own in counts.items()}
+        return {potential: [number for number, _ in counted.most_common()] for potential, counted in counts.items()}
 
     @cached_property
     def clamps(self) -> dict[int, list[Clamped]]:
@@ -98,7 +98,7 @@ def _joints_of(part: SurveyedPart) -> list[Unit]:
     return [unit for unit in part.kind.units if unit.behaviour is Behaviour.JOINT]
 
 
-def _shown(clamp: Clamped | None) -> str:
+def _clamp_name(clamp: Clamped | None) -> str:
     return ":".join(clamp) if clamp else "an end that was not found"
 
 
@@ -121,18 +121,18 @@ def survey_findings(found: FoundPotentials) -> tuple[SurveyFinding, ...]:
 def _of_ends(found: FoundPotentials) -> Iterator[SurveyFinding]:
     for wire in found.survey.wires:
         if not (wire.start and wire.end):
-            where = _shown(wire.start or wire.end)
+            where = _clamp_name(wire.start or wire.end)
             text = f"The wire {wire.number or 'without a number'} at {where} was not followed to its other end."
             yield SurveyFinding("not known", where, text)
     for clamp in dict.fromkeys(_ends(found.survey.wires)):
         part = found.parts.get(clamp[0])
         if part is None:
             yield SurveyFinding(
-                "contradicts", clamp[0], f"A wire lands at {_shown(clamp)}, and no {clamp[0]} was noted."
+                "contradicts", clamp[0], f"A wire lands at {_clamp_name(clamp)}, and no {clamp[0]} was noted."
             )
         elif clamp[1] not in {pin.name for pin in part.kind.pins}:
-            text = f"A wire lands at {_shown(clamp)}; a {part.kind.name} has no such clamp."
-            yield SurveyFinding("contradicts", _shown(clamp), text)
+            text = f"A wire lands at {_clamp_name(clamp)}; a {part.kind.name} has no such clamp."
+            yield SurveyFinding("contradicts", _clamp_name(clamp), text)
 
 
 def _ends(wires: Iterable[SurveyedWire]) -> Iterator[Clamped]:
@@ -146,12 +146,12 @@ def _of_numbers(found: FoundPotentials) -> Iterator[SurveyFinding]:
         for number in numbers:
             at[number].append(potential)
         if len(numbers) > 1:
-            where = _shown(found.clamps[potential][0])
+            where = _clamp_name(found.clamps[potential][0])
             text = f"The potential of {where} carries the numbers {', '.join(numbers)}: one is wrong, or a wire is."
             yield SurveyFinding("contradicts", where, text)
     for number, potentials in at.items():
         if len(potentials) > 1:
-            where = " and ".join(_shown(found.clamps[potential][0]) for potential in potentials)
+            where = " and ".join(_clamp_name(found.clamps[potential][0]) for potential in potentials)
             text = f"The number {number} stands at {where}, which no wire that was traced joins."
             yield SurveyFinding("contradicts", number, text)
 
@@ -165,7 +165,7 @@ def _of_sources(found: FoundPotentials) -> Iterator[SurveyFinding]:
             yield SurveyFinding("contradicts", names[0], text)
     for name, potentials in _entries(found).items():
         if len(potentials) > 1 and name != EARTH:
-            where = " and ".join(_shown(found.clamps[potential][0]) for potential in potentials)
+            where = " and ".join(_clamp_name(found.clamps[potential][0]) for potential in potentials)
             yield SurveyFinding("contradicts", name, f"{name} comes in at {where}, which nothing joins.")
 
 
@@ -181,8 +181,10 @@ def _entries(found: FoundPotentials) -> dict[str, list[int]]:
 def _of_clamps(found: FoundPotentials) -> Iterator[SurveyFinding]:
     for clamp, count in Counter(_ends(found.survey.wires)).items():
         if count > MOST_IN_CLAMP:
-            text = f"{count} conductors were noted in the clamp {_shown(clamp)}; {MOST_IN_CLAMP} is the most for one."
-            yield SurveyFinding("contradicts", _shown(clamp), text)
+            text = (
+                f"{count} conductors were noted in the clamp {_clamp_name(clamp)}; {MOST_IN_CLAMP} is the most for one."
+            )
+            yield SurveyFinding("contradicts", _clamp_name(clamp), text)
 
 
 def _of_earth(found: FoundPotentials) -> Iterator[SurveyFinding]:
@@ -190,14 +192,14 @@ def _of_earth(found: FoundPotentials) -> Iterator[SurveyFinding]:
     if not roots:
         yield SurveyFinding("not known", EARTH, "The single earth point was not noted: a source PE with its clamp.")
     if len(roots) > 1:
-        where = " and ".join(_shown(found.clamps[root][0]) for root in roots)
+        where = " and ".join(_clamp_name(found.clamps[root][0]) for root in roots)
         yield SurveyFinding("contradicts", EARTH, f"There is more than one earth point: {where}, which nothing joins.")
     for part in found.survey.parts:
         for pin in part.kind.pins:
             clamp = (part.tag, pin.name)
             if pin.name == EARTH and roots and found.of.get(clamp) not in roots:
-                text = f"{_shown(clamp)} has no way to the earth point that was traced."
-                yield SurveyFinding("contradicts", _shown(clamp), text)
+                text = f"{_clamp_name(clamp)} has no way to the earth point that was traced."
+                yield SurveyFinding("contradicts", _clamp_name(clamp), text)
     for wire in found.survey.wires:
         at = wire.start or wire.end
         if at is None or not wire.colour or not roots:
@@ -205,7 +207,7 @@ def _of_earth(found: FoundPotentials) -> Iterator[SurveyFinding]:
         earth = wire.colour.casefold() in GREEN_YELLOW
         if earth != (found.of[at] in roots):
             what = "is green-yellow and no earth" if earth else f"is an earth and {wire.colour}"
-            yield SurveyFinding("contradicts", _shown(at), f"The wire {wire.number} at {_shown(at)} {what}.")
+            yield SurveyFinding("contradicts", _clamp_name(at), f"The wire {wire.number} at {_clamp_name(at)} {what}.")
 
 
 def _of_parts(found: FoundPotentials) -> Iterator[SurveyFinding]:
@@ -313,11 +315,11 @@ class _Rungs:
 
     def _names(self) -> FoundNames:
         """The tags as noted, and every number that stands on one potential alone and is its only one."""
-        found = self._found
-        alone = Counter(number for numbers in found.numbers.values() for number in numbers)
+        found_names = self._found
+        alone = Counter(number for numbers in found_names.numbers.values() for number in numbers)
         numbers = [
-            (numbers[0], tuple(":".join(clamp) for clamp in found.clamps[potential]))
-            for potential, numbers in found.numbers.items()
-            if len(numbers) == 1 and alone[numbers[0]] == 1 and potential not in found.sources
+            (numbers[0], tuple(":".join(clamp) for clamp in found_names.clamps[potential]))
+            for potential, numbers in found_names.numbers.items()
+            if len(numbers) == 1 and alone[numbers[0]] == 1 and potential not in found_names.sources
         ]
-        return FoundNames(tuple((part.tag, part.tag) for part in found.survey.parts), tuple(numbers))
+        return FoundNames(tuple((part.tag, part.tag) for part in found_names.survey.parts), tuple(numbers))

@@ -310,10 +310,10 @@ def override(job: Job, key: str, amount: float | None, reason: str = "") -> Job:
     Raises:
         ValueError: not an amount above zero, or no reason.
     """
-    kept = tuple(earlier for earlier in job.overrides if earlier.key != key)
+    others = tuple(earlier for earlier in job.overrides if earlier.key != key)
     if amount is None:
-        return job if len(kept) == len(job.overrides) else replace(job, overrides=kept)
-    return replace(job, overrides=(*kept, Override(key, amount, reason.strip())))
+        return job if len(others) == len(job.overrides) else replace(job, overrides=others)
+    return replace(job, overrides=(*others, Override(key, amount, reason.strip())))
 
 
 def set_script(job: Job, name: str, steps: tuple[str, ...]) -> Job:
@@ -327,8 +327,8 @@ def set_script(job: Job, name: str, steps: tuple[str, ...]) -> Job:
     Raises:
         ValueError: no name.
     """
-    kept = tuple(script for script in job.scripts if script.name != name)
-    return replace(job, scripts=(*kept, OwnScript(name.strip(), steps)) if steps else kept)
+    others = tuple(script for script in job.scripts if script.name != name)
+    return replace(job, scripts=(*others, OwnScript(name.strip(), steps)) if steps else others)
 
 
 def set_part(job: Job, part: OwnPart) -> Job:
@@ -338,8 +338,8 @@ def set_part(job: Job, part: OwnPart) -> Job:
         job: The job; it is not changed.
         part: The part of one's own.
     """
-    kept = tuple(own_part for own_part in job.parts if own_part.ref != part.ref)
-    return replace(job, parts=tuple(sorted((*kept, part), key=lambda own_part: own_part.ref)))
+    others = tuple(own_part for own_part in job.parts if own_part.ref != part.ref)
+    return replace(job, parts=tuple(sorted((*others, part), key=lambda own_part: own_part.ref)))
 
 
 def remove_part(job: Job, ref: str) -> Job:
@@ -361,5 +361,5 @@ def pick_part(job: Job, device: DeviceId, ref: str) -> Job:
         device: Which device.
         ref: The reference of a part of one's own.
     """
-    kept = tuple(pick for pick in job.picks if pick.device != device)
-    return replace(job, picks=(*kept, Pick(device, ref)) if ref else kept)
+    others = tuple(pick for pick in job.picks if pick.device != device)
+    return replace(job, picks=(*others, Pick(device, ref)) if ref else others)

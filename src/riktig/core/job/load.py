@@ -219,7 +219,7 @@ def read_current(text: str, *, where: str = "") -> float | None:
     return amps
 
 
-def _shown(text: str) -> str:
+def _quoted(text: str) -> str:
     body = text.strip()
     return body if len(body) <= LONGEST_QUANTITY else f"{body[:LONGEST_QUANTITY]}…"
 
@@ -250,7 +250,7 @@ def read_quantity(text: str, unit: str, what: str, where: str = "") -> float:
     head, _, tail = plain.partition(",")
     if commas == 1 and not points and len(tail) == 3 and head.lstrip("+-0"):
         raise RiktigError(
-            f"“{_shown(text)}” can be read two ways, so the {what} was not taken.",
+            f"“{_quoted(text)}” can be read two ways, so the {what} was not taken.",
             hint=f"Write {head}.{tail} or {head}{tail}.",
             where=where,
         )
@@ -267,7 +267,7 @@ def read_quantity(text: str, unit: str, what: str, where: str = "") -> float:
         value = math.nan
     if not math.isfinite(value):
         raise RiktigError(
-            f"“{_shown(text)}” cannot be read as a {what} in {unit}.",
+            f"“{_quoted(text)}” cannot be read as a {what} in {unit}.",
             hint=f"Give a plain number, such as {'4' if unit != 'A' else '8.1'}, in {unit}.",
             where=where,
         )
@@ -293,6 +293,6 @@ def read_count(text: str, what: str, low: int, high: int, where: str = "") -> in
     value = read_quantity(text, "", what, where)
     if value != round(value) or not low <= value <= high:
         raise RiktigError(
-            f"“{_shown(text)}” cannot be a {what}.", hint=f"It is a whole number from {low} to {high}.", where=where
+            f"“{_quoted(text)}” cannot be a {what}.", hint=f"It is a whole number from {low} to {high}.", where=where
         )
     return round(value)

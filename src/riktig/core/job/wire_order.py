@@ -29,10 +29,10 @@ class WireOrder:
         for chain in self.chains:
             if len(chain) < 2:
                 raise ImpossibleValueError("a chain of wires needs at least two clamps")
-            own = chain[1:] if chain[0] in seen else chain
-            if len(set(own)) != len(own) or seen & set(own):
+            beyond_first = chain[1:] if chain[0] in seen else chain
+            if len(set(beyond_first)) != len(beyond_first) or seen & set(beyond_first):
                 raise ImpossibleValueError("a clamp stands twice in one order")
-            seen |= set(own)
+            seen |= set(beyond_first)
         if not self.chains:
             raise ImpossibleValueError("an order needs at least one chain")
 

@@ -231,7 +231,7 @@ def _misfits(
     size: tuple[float, float],
 ) -> tuple[str, ...]:
     label = Label(medium, lines, 1, "", None, code, size, short, limits)
-    words, square = _beside(Rect(0, 0, *label.size), label.code)
+    words, square = _code_and_text(Rect(0, 0, *label.size), label.code)
     misfits = [part.text for part in _texts(label, words) if part.text and part.fitted is None]
     if square and not code_fits(label.code, square.height):
         misfits.append(label.code)
@@ -240,7 +240,7 @@ def _misfits(
 
 def printed_lines(label: Label) -> tuple[str, ...]:
     """The lines as they come out, each abbreviated where only that fits."""
-    words, _square = _beside(Rect(0, 0, *label.size), label.code)
+    words, _square = _code_and_text(Rect(0, 0, *label.size), label.code)
     texts = _texts(label, words) if label.short else []
     if not texts:
         return label.lines
@@ -251,7 +251,7 @@ WIDEST_CODE = 18.0
 """The side of the largest code on a label, mm (chosen by us: read at arm's length)."""
 
 
-def _beside(rect: Rect, code: str) -> tuple[Rect, Rect | None]:
+def _code_and_text(rect: Rect, code: str) -> tuple[Rect, Rect | None]:
     """The room for the words of a label, and the square for its code at the right; None without one."""
     if not code:
         return rect, None
@@ -274,7 +274,7 @@ def label_marks(label: Label, rect: Rect) -> list[Shape]:
         shapes += electricity_sign(rect.x + 3, rect.centre.y - SIGN_HIGH / 2, key)
     if label.medium is Medium.EARTH:
         shapes += earth_sign(rect.centre.x, rect.y + 1.2, min(rect.width - 2.0, rect.height - 7.6), key)
-    words, square = _beside(rect, label.code)
+    words, square = _code_and_text(rect, label.code)
     if square:
         shapes += code_marks(label.code, square, key)
     for written in _level(label.medium, _texts(label, words)):

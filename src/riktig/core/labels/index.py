@@ -45,19 +45,19 @@ class Index:
 
 def index_of(entries: Iterable[IndexEntry]) -> Index:
     """The index of some entries, in their order. O(n log n)."""
-    kept = tuple(entries)
-    labels = [entry.label.lower() for entry in kept]
+    all_entries = tuple(entries)
+    labels = [entry.label.lower() for entry in all_entries]
     also: dict[str, list[int]] = {}
-    for place, entry in enumerate(kept):
+    for place, entry in enumerate(all_entries):
         for other in entry.also:
             also.setdefault(other.lower(), []).append(place)
-    lines = tuple(f" {label} {entry.what.lower()}" for label, entry in zip(labels, kept, strict=True))
+    lines = tuple(f" {label} {entry.what.lower()}" for label, entry in zip(labels, all_entries, strict=True))
     starts, at = [], 0
     for line in lines:
         starts.append(at)
         at += len(line) + 1
     return Index(
-        kept,
+        all_entries,
         tuple(sorted((label, place) for place, label in enumerate(labels))),
         tuple(sorted((_bare(label), place) for place, label in enumerate(labels))),
         lines,

@@ -66,7 +66,7 @@ def nameplate_fields(inputs: NameplateInputs) -> tuple[NameplateField, ...]:
         inputs: Of the panel.
     """
     market = "north_american" if inputs.north_american else "iec"
-    asked = {
+    wanted = {
         "required": True,
         "with motors": any(load.is_motor for load in inputs.loads),
         "with a breaker": inputs.main_breaker_a > 0,
@@ -74,7 +74,7 @@ def nameplate_fields(inputs: NameplateInputs) -> tuple[NameplateField, ...]:
     }
     return tuple(
         NameplateField(
-            row["name"], _VALUES[row["name"]](inputs), asked.get(row[market], False), row[f"clause_{market}"]
+            row["name"], _VALUES[row["name"]](inputs), wanted.get(row[market], False), row[f"clause_{market}"]
         )
         for row in table("nameplate_fields").rows
     )

@@ -193,7 +193,7 @@ def _of_torques(inputs: LabelInputs, areas: Callable[[DeviceId], str]) -> Iterat
                 at.setdefault(torque, []).append(row.mark)
         if at:
             where, key = f"at {strip.tag}", DeviceKey(strip.rows[0].device)
-            yield Label(Medium.TORQUE, (strip.tag, _said(at, awg=awg)), 1, where, key, place=strip.tag)
+            yield Label(Medium.TORQUE, (strip.tag, _torque_words(at, awg=awg)), 1, where, key, place=strip.tag)
     for device in inputs.circuits.devices:
         if device.zone is not Zone.PLATE or not any(device.kind.can(can) for can in TORQUE_KINDS):
             continue
@@ -202,7 +202,7 @@ def _of_torques(inputs: LabelInputs, areas: Callable[[DeviceId], str]) -> Iterat
             at.setdefault(torque, []).append(mark)
         if at:
             tag, key = inputs.names.tag[device.id], DeviceKey(device.id)
-            yield Label(Medium.TORQUE, (tag, _said(at, awg=awg)), 1, f"at {tag}", key, place=areas(device.id))
+            yield Label(Medium.TORQUE, (tag, _torque_words(at, awg=awg)), 1, f"at {tag}", key, place=areas(device.id))
 
 
 def _torques(inputs: LabelInputs, device: DeviceId) -> list[tuple[float, str]]:
@@ -222,12 +222,12 @@ MOST_MARKS = 4
 """Clamps that are named; of more with one torque a torque mark says “others” (chosen by us)."""
 
 
-def _said(at: Mapping[float, list[str]], *, awg: bool) -> str:
+def _torque_words(at: Mapping[float, list[str]], *, awg: bool) -> str:
     """“0.6 N·m”, or “L1 L2 L3: 3.2 N·m; PE: 2 N·m” where clamps differ."""
     if len(at) == 1:
         return torque_name(next(iter(at)), awg=awg)
     usual = max(at, key=lambda torque: len(at[torque]))
-    marks = {torque: " ".join(dict.fromkeys(found)) for torque, found in at.items()}
+    marks = {torque: " ".join(dict.fromkeys(tags)) for torque, tags in at.items()}
     if len(at[usual]) > MOST_MARKS:
         marks[usual] = "others"
     order = sorted(at, key=lambda torque: (marks[torque] == "others", -torque))

@@ -103,13 +103,15 @@ def _elsewhere(inputs: LabelInputs, main: str) -> Iterator[Label]:
     label, names = PinLabels(inputs.circuits, inputs.names), inputs.names
     by_name = {source.name: source for source in inputs.sources}
     for device in inputs.circuits.devices:
-        own = [live_net for live_net in inputs.live if live_net.source == device.id]
-        if not own or not device.kind.can(Can.FOREIGN_SUPPLY):
+        from_device = [live_net for live_net in inputs.live if live_net.source == device.id]
+        if not from_device or not device.kind.can(Can.FOREIGN_SUPPLY):
             continue
         source = next((source for name, source in by_name.items() if name in device.purpose), None)
         volts = f"{device.volts:g} V {'DC' if device.direct else 'AC'}" if device.volts else "A voltage the Brief lacks"
         comes = f" from {source.comes_from}" if source and source.comes_from else " from another panel"
-        clamps = {device_id for live_net in own for pin in live_net.pins if (device_id := pin.device) != device.id}
+        clamps = {
+            device_id for live_net in from_device for pin in live_net.pins if (device_id := pin.device) != device.id
+        }
         strips = [d for d in inputs.circuits.devices if d.id in clamps and d.strip]
         at = ", ".join(label(d.pin("f")) for d in strips) or ", ".join(names.tag[d] for d in sorted(clamps))
         text = f"{volts}{comes} at {at}. {main} does not switch it off."

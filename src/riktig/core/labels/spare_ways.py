@@ -44,10 +44,10 @@ def named_ways(ways: Sequence[str]) -> str:
             ranges[-1] = (before, ranges[-1][1], number)
         else:
             ranges.append((before, number, number))
-    return ", ".join(_said(*way_range) for way_range in ranges)
+    return ", ".join(_range_words(*way_range) for way_range in ranges)
 
 
-def _said(before: str, first: int, last: int) -> str:
+def _range_words(before: str, first: int, last: int) -> str:
     if first == last:
         return f"{before}{first or ''}"
     between = "–" if last > first + 1 else f", {before}"

@@ -80,8 +80,8 @@ def with_own_words(labels: Iterable[Label], practice: Practice) -> list[Label]:
         lines = (*label.lines[:names], *(translated(line, language) for line in label.lines[names:]))
         shorter = (*lines[:names], *(translated(line, short) for line in lines[names:]))
         if shorter == lines:  # the table has no abbreviation for it: what Riktig has itself, if anything
-            own = tuple(translated(translated(line, language), short) for line in label.short[names:])
-            shorter = (*lines[:names], *own) if own else ()
+            translated_lines = tuple(translated(translated(line, language), short) for line in label.short[names:])
+            shorter = (*lines[:names], *translated_lines) if translated_lines else ()
         worded.append(replace(label, lines=lines, short=shorter))
     return worded
 

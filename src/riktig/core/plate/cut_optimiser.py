@@ -94,7 +94,7 @@ def cut_plan(pieces: tuple[Piece, ...], shelf: tuple[Offcut, ...], practice: Pra
         shelf: Offcuts that are in store.
         practice: The practice of the job.
     """
-    longest = {kept.stock: kept.length for kept in sorted(shelf, key=lambda o: o.length)}
+    longest = {offcut.stock: offcut.length for offcut in sorted(shelf, key=lambda o: o.length)}
     usable = practice.bar_length - practice.bar_trim
     fits = tuple(p for p in pieces if p.length <= max(usable, longest.get(p.stock, 0.0)) + 1e-6)
     made = plan_cuts(fits, shelf, bar=practice.bar_length, kerf=practice.saw_kerf, trim=practice.bar_trim)
@@ -145,14 +145,14 @@ class _CutOptimiser:
         rooms = [(n, room) for n, room in enumerate(self.rooms)]
         filled: list[tuple[int, int, Counter[int]]] = [(n, room, Counter()) for n, room in rooms]
         for size in sorted(self.demand.elements(), reverse=True):
-            for k, (source, left, held) in enumerate(filled):
+            for k, (source, left, pieces) in enumerate(filled):
                 if size <= left:
-                    held[size] += 1
-                    filled[k] = (source, left - size, held)
+                    pieces[size] += 1
+                    filled[k] = (source, left - size, pieces)
                     break
             else:
                 filled.append((-1, self.room - size, Counter({size: 1})))
-        return [(source, held) for source, _, held in filled if held]
+        return [(source, pieces) for source, _, pieces in filled if pieces]
 
     def _least(self) -> _Fillings | None:
         """The fewest new bars, proven; None when there are too many fillings, or time is up."""
@@ -165,11 +165,11 @@ class _CutOptimiser:
 
     def _longest_offcut(self, fillings: _Fillings) -> tuple[_Fillings, bool]:
         """As many new bars, one of them filled as little as the others allow; whether that is proven."""
-        new = [held for source, held in fillings if source < 0]
+        new = [pieces for source, pieces in fillings if source < 0]
         columns = self._columns()
         if not new or columns is None:
             return fillings, not new
-        used = min(_filled(held) for held in new)
+        used = min(_filled(pieces) for pieces in new)
         floor = sum(s * c for s, c in self.demand.items()) - (len(new) - 1) * self.room - sum(self.rooms)
         if floor >= used:
             return fillings, True
@@ -182,7 +182,7 @@ class _CutOptimiser:
         if times is None:
             return fillings, False
         taken = self._taken([*last, *columns], np.concatenate([times[len(columns) :], times[: len(columns)]]))
-        return [(-1 if source == _LAST else source, held) for source, held in taken], True
+        return [(-1 if source == _LAST else source, pieces) for source, pieces in taken], True
 
     def _columns(self) -> list[tuple[int, tuple[int, ...]]] | None:
         """All ways to fill a bar, with what it is filled: -1 a new bar, else the number of the offcut."""
@@ -224,10 +224,10 @@ class _CutOptimiser:
         made: _Fillings = []
         for (source, pattern), often in zip(columns, times, strict=True):
             for _ in range(often):
-                held = Counter({s: min(count, left[s]) for s, count in zip(self.sizes, pattern, strict=True)})
-                left -= held
-                if +held:
-                    made.append((source, +held))
+                pieces = Counter({s: min(count, left[s]) for s, count in zip(self.sizes, pattern, strict=True)})
+                left -= pieces
+                if +pieces:
+                    made.append((source, +pieces))
         return made
 
     def _bars(self, fillings: _Fillings) -> tuple[Bar, ...]:
@@ -236,8 +236,8 @@ class _CutOptimiser:
             queue.setdefault(_whole(piece.length + self.kerf), []).append(piece)
         bars = []
         number = 0
-        for source, held in sorted(fillings, key=lambda filling: (filling[0] < 0, -_filled(filling[1]))):
-            taken = [queue[size].pop(0) for size in sorted(held.elements(), reverse=True)]
+        for source, pieces in sorted(fillings, key=lambda filling: (filling[0] < 0, -_filled(filling[1]))):
+            taken = [queue[size].pop(0) for size in sorted(pieces.elements(), reverse=True)]
             length = self.bar if source < 0 else self.offcuts[source].length
             at, starts = self.trim if source < 0 else 0.0, []
             for piece in taken:

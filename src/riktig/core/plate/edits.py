@@ -113,10 +113,10 @@ def set_rails_and_ducts(job: Job, layout: Layout, rails: tuple[Rail, ...], ducts
     for name, length in lengths.items():
         if length < 1:
             raise RiktigError(f"{name} would have no length, so nothing was changed.", hint="Remove it instead.")
-    kept = {rail.number: rail for rail in rails}
+    rail_of = {rail.number: rail for rail in rails}
     locked = locked_leads(job)
     for stand in layout.stands:
-        was, now = layout.rail(stand.rail), kept.get(stand.rail)
+        was, now = layout.rail(stand.rail), rail_of.get(stand.rail)
         if was and now is None:
             raise RiktigError(
                 f"Parts stand on {was.name}, so it was not taken away.", hint="Move them to another rail first."
@@ -149,8 +149,8 @@ def plan_for_me(job: Job) -> Job:
     """Gives every block that is not locked back to the plan; with locks, rails and ducts stay for them."""
     if job.plate is None:
         return job
-    kept = tuple(p for p in job.plate.placements if p.locked)
+    locked_parts = tuple(p for p in job.plate.placements if p.locked)
     spots = tuple(s for s in job.plate.spots if s.locked)
-    if not kept and not spots:
+    if not locked_parts and not spots:
         return replace(job, plate=None)
-    return replace(job, plate=replace(job.plate, placements=kept, spots=spots))
+    return replace(job, plate=replace(job.plate, placements=locked_parts, spots=spots))

@@ -106,8 +106,8 @@ def lay_rows(rows: Rows, circuits: Circuits, sizing: Sizing, enclosure: Enclosur
         run,
         frozenset(),
     )
-    kept = [sorted(row, key=lambda block: block.screwed) for row in rows if row]
-    return _laid(kept, _Shell(blocks, enclosure, practice, circuits.devices, sizing))
+    filled_rows = [sorted(row, key=lambda block: block.screwed) for row in rows if row]
+    return _laid(filled_rows, _Shell(blocks, enclosure, practice, circuits.devices, sizing))
 
 
 def _supply_above(circuits: Circuits, enclosure: Enclosure, fix: PlateFix | None) -> bool:
@@ -170,7 +170,7 @@ def _standing(
     by_number = {rail.number: rail for rail in rails}
     stands = [_stand(block, by_number[number], offset) for block, number, offset in placed]
     stands += [Stand(b, 0, spots[b.lead].x, spots[b.lead].y) for b in shell.blocks if b.lead in spots]
-    stands += _beside([b for b in shell.blocks if is_loose(b) and b.lead not in spots], rails, rows, shell)
+    stands += _beside_rows([b for b in shell.blocks if is_loose(b) and b.lead not in spots], rails, rows, shell)
     if not ducts:
         rails = tuple(_up_to_screwed(rail, stands) for rail in rails)
         ducts = _ducts_for(rails, [_highest(row) for row in rows], shell)
@@ -321,7 +321,7 @@ def _stand(block: Block, rail: Rail, offset: float) -> Stand:
     return Stand(block, number, round(rail.x1 + offset, 2), round(rail.y - block.above, 2))
 
 
-def _beside(loose: list[Block], rails: tuple[Rail, ...], rows: Rows, shell: _Shell) -> list[Stand]:
+def _beside_rows(loose: list[Block], rails: tuple[Rail, ...], rows: Rows, shell: _Shell) -> list[Stand]:
     """Earth bars in a stack beside the terminals, the plate's studs at its foot."""
     plate, width = shell.plate, shell.duct
     strips = next((n for n, row in enumerate(rows) if _is_strips(row)), len(rows))

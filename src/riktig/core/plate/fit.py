@@ -42,7 +42,7 @@ def misfits_of(layout: Layout) -> tuple[Misfit, ...]:
             misfits += _between(stands[n].block, bodies[n], stands[m].block, bodies[m])
     near = _near_ducts(layout, stands, bodies)
     for stand, body, ducts in zip(stands, bodies, near, strict=True):
-        misfits += _alone(layout, stand, body, ducts)
+        misfits += _misfits_alone(layout, stand, body, ducts)
     return _sorted(misfits)
 
 
@@ -67,7 +67,7 @@ def misfits_about(layout: Layout, leads: frozenset[DeviceId]) -> tuple[Misfit, .
     near = _near_ducts(layout, moving, [stand.body for stand in moving])
     for stand, ducts in zip(moving, near, strict=True):
         body = stand.body
-        misfits += _alone(layout, stand, body, ducts)
+        misfits += _misfits_alone(layout, stand, body, ducts)
         for other in layout.stands:
             twice = other.block.lead in leads and other.block.lead <= stand.block.lead
             if twice or other.y >= body.bottom or other.y + other.block.height <= body.y:
@@ -143,7 +143,7 @@ def _misfit(block: Block, by: float, against: str, text: str) -> Misfit:
     return Misfit(block.lead, round(by, 1), against, text)
 
 
-def _alone(layout: Layout, stand: Stand, body: Rect, ducts: Iterable[Duct]) -> list[Misfit]:
+def _misfits_alone(layout: Layout, stand: Stand, body: Rect, ducts: Iterable[Duct]) -> list[Misfit]:
     """What one block has against its rail, the plate, the door and the ducts near it."""
     block, misfits = stand.block, list[Misfit]()
     rail = layout.rail(stand.rail)

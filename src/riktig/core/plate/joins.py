@@ -25,7 +25,7 @@ def joined(blocks: tuple[Block, ...], joins: Iterable[Join]) -> tuple[Block, ...
         parts = [by_lead[lead] for lead in join.devices if lead in by_lead]
         if len(parts) < len(join.devices):
             continue
-        made = _linked(parts) if join.how is JoinHow.LINK else _beside(parts, join.how)
+        made = _linked(parts) if join.how is JoinHow.LINK else _side_by_side(parts, join.how)
         for block in parts:
             del by_lead[block.lead]
         by_lead[made.lead] = made
@@ -55,7 +55,7 @@ def _linked(parts: list[Block]) -> Block:
     )
 
 
-def _beside(parts: list[Block], how: JoinHow) -> Block:
+def _side_by_side(parts: list[Block], how: JoinHow) -> Block:
     """Side by side without gaps; a busbar is screwed to the plate, so there is no rail, a comb goes into the clamps."""
     block = side_by_side(parts, with_room=False)
     return replace(block, screwed=True) if how is JoinHow.BUSBAR else block
@@ -121,11 +121,11 @@ def separate_parts(job: Job, device: DeviceId) -> Job:
     Raises:
         RiktigError: it is in none.
     """
-    kept = tuple(join for join in job.joins if device not in join.devices)
-    if len(kept) == len(job.joins):
+    other_joins = tuple(join for join in job.joins if device not in join.devices)
+    if len(other_joins) == len(job.joins):
         raise RiktigError("This part is in no assembly.")
     gone = next(join for join in job.joins if device in join.devices)
-    return replace(_forget(job, gone.devices), joins=kept)
+    return replace(_forget(job, gone.devices), joins=other_joins)
 
 
 def _forget(job: Job, leads: tuple[DeviceId, ...]) -> Job:

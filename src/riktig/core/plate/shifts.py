@@ -187,7 +187,7 @@ def laid_out_like(layout: Layout, model: CircuitId, circuit: CircuitId) -> tuple
     others = [s for s in layout.stands if s.block.lead not in moving]
     steps = sorted(_steps(want, have, others), key=lambda dx: (dx < 0, abs(dx)))
     for dx in steps:
-        made = tuple(_as(have[role], want[role], dx) for role in want)
+        made = tuple(_shifted_like(have[role], want[role], dx) for role in want)
         if all(_is_clear(s, others, layout.rail(s.rail)) for s in made):
             return made
     raise RiktigError("There is no column left with room for all its parts.", hint="Make room beside the model first.")
@@ -198,7 +198,7 @@ def _roles(layout: Layout, circuit: CircuitId) -> dict[str, Stand]:
     return {role_of(s.block.lead): s for s in layout.stands if circuit_of(s.block.lead) == circuit}
 
 
-def _as(stand: Stand, model: Stand, dx: float) -> Stand:
+def _shifted_like(stand: Stand, model: Stand, dx: float) -> Stand:
     line = model.y + model.block.above
     return replace(stand, rail=model.rail, x=round(model.x + dx, 2), y=round(line - stand.block.above, 2))
 

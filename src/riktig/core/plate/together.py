@@ -94,7 +94,7 @@ def apart(layout: Layout, circuits: Circuits) -> tuple[tuple[DeviceId, DeviceId]
         layout: The plate: where everything stands.
         circuits: All devices of the job.
     """
-    found: list[tuple[DeviceId, DeviceId]] = []
+    parted: list[tuple[DeviceId, DeviceId]] = []
     ordered = sorted(layout.seats, key=lambda seat: (seat.rail, seat.rect.x))
     place = {seat.device: n for n, seat in enumerate(ordered)}
     plugged = {device.id for device in circuits.devices if device.under}
@@ -106,5 +106,5 @@ def apart(layout: Layout, circuits: Circuits) -> tuple[tuple[DeviceId, DeviceId]
             between = [s for s in ordered[place[left] + 1 : place[right]] if s.device not in plugged]
             level = a.rect.y < b.rect.bottom and b.rect.y < a.rect.bottom
             if a.rail != b.rail or between or place[left] > place[right] or not level:
-                found.append((left, right))
-    return tuple(found)
+                parted.append((left, right))
+    return tuple(parted)

@@ -20,16 +20,20 @@ def draw_change(layout: Layout, works: Iterable[WireWork]) -> Drawing:
         layout: The plate of now.
         works: The wires of the change.
     """
-    kept = tuple(works)
+    all_works = tuple(works)
     touched = {
-        end.pin.device for work in kept for wire in (work.before, work.after) if wire for end in (wire.start, wire.end)
+        end.pin.device
+        for work in all_works
+        for wire in (work.before, work.after)
+        if wire
+        for end in (wire.start, wire.end)
     }
     shapes: list[Shape] = [box(layout.plate, "line", 2.0, "panel")]
     shapes += [box(duct.rect, "hair", 1.0, "duct") for duct in layout.ducts]
     for seat in layout.seats:
         on = seat.device in touched
         shapes.append(box(seat.rect, "act" if on else "third", 2.2 if on else 1.0, "act soft" if on else "card"))
-    for work in kept:
+    for work in all_works:
         if work.before and (work.after is None or work.before.route != work.after.route):
             shapes += _way(work.before, out=True)
         if work.after:
@@ -40,7 +44,10 @@ def draw_change(layout: Layout, works: Iterable[WireWork]) -> Drawing:
         Line(0, y + 44, 60, y + 44, "act", 5.0), Text(70, y + 52, "goes in, or stays otherwise", SIZE, face=Face.WORDS),
     ]  # fmt: skip
     right = max(
-        [layout.plate.right, *(p.x for work in kept for wire in (work.before, work.after) if wire for p in wire.route)]
+        [
+            layout.plate.right,
+            *(p.x for work in all_works for wire in (work.before, work.after) if wire for p in wire.route),
+        ]
     )
     return Drawing(right + 6, y + 64, tuple(shapes), "The wires of this change")
 

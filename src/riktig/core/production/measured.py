@@ -86,7 +86,7 @@ def criticals_of(
         enclosure: The enclosure.
         practice: The practice of the job.
     """
-    kept = tuple(holes)
+    all_holes = tuple(holes)
     tolerance = practice.reading_tolerance
     doors = {leaf.name for leaf in door.leaves}
     site = practice.shaft is ShaftFitting.SITE
@@ -107,7 +107,7 @@ def criticals_of(
         for way, word, at in (("across", "to its left edge", across), ("down", "to its upper edge", down))
     ]
     for face in sorted(doors):
-        on_face = [hole for hole in kept if hole.face == face and not (site and hole.key in shaft_keys)]
+        on_face = [hole for hole in all_holes if hole.face == face and not (site and hole.key in shaft_keys)]
         criticals += _lines(on_face, face, tolerance)
         criticals += [critical for hole in on_face if hole.is_cut_out for critical in _cut_out(hole, tolerance)]
     for shaft in shafts:

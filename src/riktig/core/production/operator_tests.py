@@ -101,7 +101,11 @@ def judge_contact(expected: str, ohm: float, zero: float) -> ContactVerdict:
     """
     if not ohm >= 0 or not 0 <= zero <= ZERO_MOST:
         raise ValueError(f"leads read 0 to {ZERO_MOST:g} Ω short-circuited, and nothing reads less than 0 Ω")
-    own = max(ohm - zero, 0.0)
+    contact_ohm = max(ohm - zero, 0.0)
     if expected == CLOSED:
-        return ContactVerdict(own <= CLOSED_MOST, "" if own <= CLOSED_MOST else f"{own:.3g} Ω where it is closed")
-    return ContactVerdict(own >= OPEN_LEAST, "" if own >= OPEN_LEAST else f"{own:.3g} Ω where it is open")
+        return ContactVerdict(
+            contact_ohm <= CLOSED_MOST, "" if contact_ohm <= CLOSED_MOST else f"{contact_ohm:.3g} Ω where it is closed"
+        )
+    return ContactVerdict(
+        contact_ohm >= OPEN_LEAST, "" if contact_ohm >= OPEN_LEAST else f"{contact_ohm:.3g} Ω where it is open"
+    )

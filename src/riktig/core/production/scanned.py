@@ -104,4 +104,4 @@ def _of_label(code: str, tag: str, things: Mapping[str, DeviceId]) -> Scan:
 
 
 def _tagged(tag: str, things: Mapping[str, DeviceId]) -> DeviceId | None:
-    return next((device for own, device in things.items() if own.casefold() == tag.casefold()), None)
+    return next((device for thing_tag, device in things.items() if thing_tag.casefold() == tag.casefold()), None)

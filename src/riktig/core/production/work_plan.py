@@ -218,11 +218,11 @@ def _mounted(inputs: WorkInputs) -> list[WorkTask]:
 
 def _place_of(stand: Stand, layout: Layout) -> tuple[str, ...]:
     rail = layout.rail(stand.rail)
-    held = f"on {rail.name}, its left edge {stand.x - rail.x1:.1f} mm from the rail's end" if rail else (
+    fixed = f"on {rail.name}, its left edge {stand.x - rail.x1:.1f} mm from the rail's end" if rail else (
         f"screwed to the plate, corner at {stand.x:.1f}, {stand.y:.1f} mm"
     )  # fmt: skip
     turned = "head down" if stand.block.turned else "head up"
-    return held, f"{stand.block.width:g} mm wide, {turned}"
+    return fixed, f"{stand.block.width:g} mm wide, {turned}"
 
 
 def _tags(inputs: WorkInputs) -> list[WorkTask]:

@@ -92,7 +92,7 @@ def _known_anew(tasks: Sequence[WorkTask], log: Log) -> _Known:
         places[task.slot] = (*places.get(task.slot, ()), place)
     screws = tuple(place for place, task in enumerate(tasks) if task.stage is BuildStage.SUPPLY_AGAIN)
     begun = _Known(tuple(map(TaskState, tasks)), places, screws, _opened_again({}, log, log), {})
-    touched = {place for slot, own in places.items() if log.about(slot.subject) for place in own}
+    touched = {place for slot, slot_places in places.items() if log.about(slot.subject) for place in slot_places}
     return _with_tasks(begun, tasks, log, touched)
 
 
@@ -119,9 +119,9 @@ def _with_tasks(known: _Known, tasks: Sequence[WorkTask], log: Log, touched: Ite
     for state in states if changed else ():
         if state.task.stage in by_stage:
             by_stage[state.task.stage].append(state)
-    for stage, own in by_stage.items():
-        left = tuple(state for state in own if state.done is None)
-        stages[stage] = _OfStage(tuple(own), left, sum(state.task.minutes for state in left))
+    for stage, stage_tasks in by_stage.items():
+        left = tuple(state for state in stage_tasks if state.done is None)
+        stages[stage] = _OfStage(tuple(stage_tasks), left, sum(state.task.minutes for state in left))
     return _Known(tuple(states), known.places, known.screws, known.opened, stages)
 
 
@@ -187,18 +187,22 @@ def stage_states(
     for wire_state in progress.states:
         by_wiring[wire_state.wire.stage].append(wire_state)
     plain: dict[BuildStage, StageState] = {}
-    for stage, own in of_stage.items():
-        finished, count, minutes = len(own.tasks) - len(own.left), len(own.tasks), own.minutes
+    for stage, stage_work in of_stage.items():
+        finished, count, minutes = (
+            len(stage_work.tasks) - len(stage_work.left),
+            len(stage_work.tasks),
+            stage_work.minutes,
+        )
         if stage.is_wiring:
             wires = wires_by_stage[stage]
             done = [len(state.done) for state in wires]
             finished, count = finished + done.count(OPERATIONS), count + len(wires)
             minutes += WIRE_MINUTES * (len(wires) - sum(done) / OPERATIONS)
-        plain[stage] = StageState(stage, own.tasks, finished, count, minutes)
+        plain[stage] = StageState(stage, stage_work.tasks, finished, count, minutes)
     passed = _passed(log)
     # A wire that lands in a clamp of an earlier stage loosens its screw; that must not shut the gate behind it.
     begun = {stage for stage, wires in wires_by_stage.items() if any(state.done for state in wires)}
-    lines = {stage: _not_finished(plain[stage], own.left) for stage, own in of_stage.items()}
+    lines = {stage: _not_finished(plain[stage], stage_work.left) for stage, stage_work in of_stage.items()}
 
     def shut(stage: BuildStage) -> tuple[str, ...]:
         if stage in begun and stage not in passed:

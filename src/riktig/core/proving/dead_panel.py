@@ -176,7 +176,7 @@ def dead_panel(
     for name, group in _joined(wiring).items():
         pieces += [Piece(group[0], pin, JOINT, PieceKind.LINK, name) for pin in group[1:]]
     pieces = [piece for piece in pieces if piece.a in pins and piece.b in pins]
-    pieces += list(_rest(nets, inside, pieces))
+    pieces += list(_other_pieces(nets, inside, pieces))
     return DeadPanel(tuple(pins), tuple(pieces), inside)
 
 
@@ -209,7 +209,7 @@ def _joined(wiring: Wiring) -> dict[str, list[PinRef]]:
     return groups
 
 
-def _rest(nets: Nets, inside: Mapping[DeviceId, Device], known: Sequence[Piece]) -> Iterator[Piece]:
+def _other_pieces(nets: Nets, inside: Mapping[DeviceId, Device], known: Sequence[Piece]) -> Iterator[Piece]:
     """What joins pins of one potential without a wire: the metal of a bar, and plugs with what they sit under.
 
     A pin that nothing joins stays alone: a wire to it is missing, and its potential is no evidence that it is there.
@@ -241,11 +241,11 @@ def _bars(
     for pin in pins:
         if inside[pin.device].kind.pin(pin.marking).clamp is not Clamp.PLUG:
             by_device.setdefault(pin.device, []).append(pin)
-    for device, own in by_device.items():
-        seen = {label[own[0]]}
-        for pin in own[1:]:
+    for device, bar_pins in by_device.items():
+        seen = {label[bar_pins[0]]}
+        for pin in bar_pins[1:]:
             if label[pin] not in seen and inside[device].kind.can(Can.EARTH_BAR):
-                yield Piece(own[0], pin, JOINT, PieceKind.JOINT, "bar", device)
+                yield Piece(bar_pins[0], pin, JOINT, PieceKind.JOINT, "bar", device)
             seen.add(label[pin])
 
 

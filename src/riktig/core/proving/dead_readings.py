@@ -65,14 +65,17 @@ def resistances(
     a, b = label[pairs].T if len(pairs) else (np.zeros(0, np.int64), np.zeros(0, np.int64))
     result = np.full(len(pairs), np.inf)
     result[a == b] = 0.0
-    asked = np.flatnonzero((a != b) & (island[a] == island[b]))
-    if not len(asked):
+    joined_pairs = np.flatnonzero((a != b) & (island[a] == island[b]))
+    if not len(joined_pairs):
         return result
-    keep = np.isin(island, island[a[asked]])
+    keep = np.isin(island, island[a[joined_pairs]])
     number = np.cumsum(keep) - 1
     inside = keep[ends[:, 0]]
-    result[asked] = _solved(
-        int(keep.sum()), number[ends[inside]], values[inside], np.stack([number[a[asked]], number[b[asked]]], axis=1)
+    result[joined_pairs] = _solved(
+        int(keep.sum()),
+        number[ends[inside]],
+        values[inside],
+        np.stack([number[a[joined_pairs]], number[b[joined_pairs]]], axis=1),
     )
     return result
 

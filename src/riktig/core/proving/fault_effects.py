@@ -135,9 +135,9 @@ class Effects:
         Args:
             rows: The places of those that are kept, in order.
         """
-        kept = copy(self)
-        kept.hypotheses = tuple(self.hypotheses[row] for row in rows.tolist())
-        kept._everywhere = tuple(column[rows] for column in self._everywhere)
+        part = copy(self)
+        part.hypotheses = tuple(self.hypotheses[row] for row in rows.tolist())
+        part._everywhere = tuple(column[rows] for column in self._everywhere)
         number = np.full(len(self.hypotheses), -1, dtype=np.int64)
         number[rows] = np.arange(len(rows))
 
@@ -145,15 +145,15 @@ class Effects:
             there = number[alone[0]] >= 0
             return number[alone[0][there]], alone[1][there]
 
-        kept._welded, kept._held_open, kept._turned = of(self._welded), of(self._held_open), of(self._turned)
-        kept._by_state = [int(number[row]) for row in self._by_state if number[row] >= 0]
-        return kept
+        part._welded, part._held_open, part._turned = of(self._welded), of(self._held_open), of(self._turned)
+        part._by_state = [int(number[row]) for row in self._by_state if number[row] >= 0]
+        return part
 
     def _sort_by_state(self) -> None:
         """The hypotheses that change the panel otherwise in every state: those of one plain contact, and the others."""
-        self._welded = self._alone({FaultKind.WELDED})
-        self._held_open = self._alone({FaultKind.BLOWN, FaultKind.STUCK, FaultKind.OPEN_COIL})
-        self._turned = self._alone({FaultKind.WRONG_BLOCK})
+        self._welded = self._single_faults({FaultKind.WELDED})
+        self._held_open = self._single_faults({FaultKind.BLOWN, FaultKind.STUCK, FaultKind.OPEN_COIL})
+        self._turned = self._single_faults({FaultKind.WRONG_BLOCK})
         plain = {row for rows, _ in (self._welded, self._held_open, self._turned) for row in rows.tolist()}
         self._by_state = [
             row
@@ -161,20 +161,20 @@ class Effects:
             if row not in plain and any(fault.wrong in _BY_STATE for fault in faults)
         ]
 
-    def _alone(self, kinds: Collection[FaultKind]) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+    def _single_faults(self, kinds: Collection[FaultKind]) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
         """The hypotheses of one fault of some kinds, and the piece of the panel that each is in.
 
         On a dead panel a contact stands at one of its two ends, so the other block in its place is open where it is
         closed. A pole or a heater has no such other block.
         """
-        own = [
+        alone = [
             (row, number)
             for row, faults in enumerate(self.hypotheses)
             if len(faults) == 1 and faults[0].wrong in kinds
             for number in (self._unit.get((faults[0].what, faults[0].where)),)
             if number is not None and (faults[0].wrong is not FaultKind.WRONG_BLOCK or self._has_other_block(number))
         ]
-        places = np.array(own, dtype=np.int64).reshape(-1, 2)
+        places = np.array(alone, dtype=np.int64).reshape(-1, 2)
         return places[:, 0], places[:, 1]
 
     def _has_other_block(self, number: int) -> bool:
@@ -191,14 +191,14 @@ class Effects:
         ends = self._nodes(pairs)
         changes = self._changes_in(state)
         searches = [self._search(state, what) for what in (BETWEEN, PERHAPS, JOINED)]
-        found = np.full((len(self.hypotheses), len(pairs)), OPEN, dtype=np.int8)
+        classes = np.full((len(self.hypotheses), len(pairs)), OPEN, dtype=np.int8)
         rows_at_once = max(AT_ONCE // max(len(pairs), 1), 1)
-        for begin in range(0, len(found), rows_at_once):
+        for begin in range(0, len(classes), rows_at_once):
             some = slice(begin, begin + rows_at_once)
-            own = tuple(column[some] for column in changes)
+            block_changes = tuple(column[some] for column in changes)
             for search, what in zip(searches, (BETWEEN, PERHAPS, JOINED), strict=True):
-                found[some][_joined(search, ends[None, :, 0], ends[None, :, 1], own)] = what
-        return found
+                classes[some][_joined(search, ends[None, :, 0], ends[None, :, 1], block_changes)] = what
+        return classes
 
     def own_classes(self, state: SwitchState, pairs: Sequence[tuple[PinRef, PinRef]]) -> NDArray[np.int8]:
         """How one pair of pins is with each hypothesis: as many pairs as hypotheses, of shape (hypotheses,).
@@ -208,10 +208,10 @@ class Effects:
             pairs: The points of one reading for each hypothesis.
         """
         ends, changes = self._nodes(pairs), self._changes_in(state)
-        found = np.full((len(pairs), 1), OPEN, dtype=np.int8)
+        classes = np.full((len(pairs), 1), OPEN, dtype=np.int8)
         for what in (BETWEEN, PERHAPS, JOINED):
-            found[_joined(self._search(state, what), ends[:, :1], ends[:, 1:], changes)] = what
-        return found[:, 0]
+            classes[_joined(self._search(state, what), ends[:, :1], ends[:, 1:], changes)] = what
+        return classes[:, 0]
 
     def _nodes(self, pairs: Sequence[tuple[PinRef, PinRef]]) -> NDArray[np.int64]:
         node = self.panel.node
@@ -315,8 +315,8 @@ def _joined(
             break
         gone, stays = y[rows, column], x[rows, column]
         for parts in (a, b, x, y):
-            own = parts[rows]
-            parts[rows] = np.where(own == gone[:, None], stays[:, None], own)
+            part_rows = parts[rows]
+            parts[rows] = np.where(part_rows == gone[:, None], stays[:, None], part_rows)
     joined: NDArray[np.bool_] = a == b
     return joined
 
@@ -342,7 +342,7 @@ def _part(
     for column in range(begin.shape[1]):
         rows = np.flatnonzero(end[:, column] > begin[:, column])
         if len(rows):
-            own = place[rows]
-            behind = (own >= begin[rows, column, None]) & (own < end[rows, column, None])
+            row_places = place[rows]
+            behind = (row_places >= begin[rows, column, None]) & (row_places < end[rows, column, None])
             part[rows] += behind.astype(np.int64) << column
     return part

@@ -131,7 +131,7 @@ def _surroundings(panel: Panel, always: frozenset[int], poles: frozenset[tuple[s
                 hangs_on[other] = number
                 below[point].append(other)
                 todo.append(other)
-    potential: dict[int, _Potential] = {held: (panel.volts.base(held), panel.volts.at[held]) for held in hangs_on}
+    potential: dict[int, _Potential] = {node: (panel.volts.base(node), panel.volts.at[node]) for node in hangs_on}
     return _Surroundings(
         network, contacts_at, contacts_of, consumers_at, fed_at, poles_of, asking, hangs_on, below, potential
     )
@@ -177,8 +177,8 @@ class _Reached:
                     self._loosen(around.network.point.get(pin))
                     self._join(pins[0], pin)
             case _:
-                own = around.contacts_of.get(device, ())
-                self._move([n for n in own if around.network.contacts[n].unit == fault.where])
+                contacts = around.contacts_of.get(device, ())
+                self._move([n for n in contacts if around.network.contacts[n].unit == fault.where])
 
     def _join(self, first: PinRef, last: PinRef) -> None:
         ends = [self._around.network.point.get(pin) for pin in (first, last)]

@@ -61,10 +61,10 @@ def live_evidence(
             continue
         passed = record.outcome is Outcome.PASSED
         if step.circuit is not None and step.number:
-            own = read_seen(", ".join(step.expected) if passed else record.reason, devices)
-            if own:
+            seen_here = read_seen(", ".join(step.expected) if passed else record.reason, devices)
+            if seen_here:
                 base = {} if passed else seen_after(make, scripts, step)
-                seen.append(SeenAfterStep(step.circuit, step.number, tuple((base | dict(own)).items()), passed))
+                seen.append(SeenAfterStep(step.circuit, step.number, tuple((base | dict(seen_here)).items()), passed))
         elif passed and step.points and step.low:
             measured.append((*step.points, step.low))
     return LiveEvidence(tuple(seen), tuple(measured))

@@ -86,9 +86,9 @@ def live_facts(
     step: LiveStep, outcome: Outcome, value: str = "", found: str = "", meter: str = "", reason: str = ""
 ) -> LiveStepDone:
     """What a record of a step says."""
-    asked, stage = ", ".join(step.expected), step.stage.value
+    expected, stage = ", ".join(step.expected), step.stage.value
     what = (value, found, step.unit, meter, reason, step.true_of)
-    return LiveStepDone(outcome, step.title, step.done, asked, *what, stage)
+    return LiveStepDone(outcome, step.title, step.done, expected, *what, stage)
 
 
 def live_gate(

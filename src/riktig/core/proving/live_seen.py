@@ -148,8 +148,8 @@ def watched_in(panel: Panel, circuit: CircuitId) -> tuple[Device, ...]:
         panel: The panel.
         circuit: The circuit.
     """
-    own = [device for device in panel.circuits.devices if device.circuit == circuit and is_seen(device)]
-    return tuple(sorted(own, key=lambda device: device.zone is Zone.PLATE))
+    visible = [device for device in panel.circuits.devices if device.circuit == circuit and is_seen(device)]
+    return tuple(sorted(visible, key=lambda device: device.zone is Zone.PLATE))
 
 
 def is_so(asked: str, does: str) -> bool:

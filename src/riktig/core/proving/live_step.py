@@ -56,5 +56,5 @@ def dead_at(key: str, title: str, before: str, points: Sequence[str]) -> LiveSte
     """
     highest = ", the highest" if len(points) > 1 else ""
     words = f"{before}: measure {', '.join(points)}{highest}"
-    asked = (f"dead, below {DEAD_V:g} V",)
-    return LiveStep(key, ProvingStage.ENERGISE, title, words, asked, 0.0, DEAD_V, "V")
+    expected = (f"dead, below {DEAD_V:g} V",)
+    return LiveStep(key, ProvingStage.ENERGISE, title, words, expected, 0.0, DEAD_V, "V")

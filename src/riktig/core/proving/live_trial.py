@@ -58,7 +58,7 @@ class LiveTrial:
         """Whether a panel with faults would be seen so after every step; and how many wrong steps it explains."""
         whole, count = True, 0
         for circuit in self._circuits:
-            felt = _first(map(circuit.first_felt, faults))
+            felt = _earliest(map(circuit.first_felt, faults))
             if felt is None:
                 agrees, explained = circuit.agreement_of_sound
             elif felt and not any(fault.wrong in IN_WIRES for fault in faults):
@@ -131,11 +131,11 @@ class _CircuitTrial:
 
     def _record(self, panel: Panel) -> None:
         """Does the script on the sound panel; keeps how it stood, and in which step what made a difference first."""
-        self._look(panel, 0)
+        self._note_differences(panel, 0)
         step = 0
 
         def look() -> None:
-            self._look(panel, step)
+            self._note_differences(panel, step)
 
         panel.after_each = look
         runner = Runner(panel, self._circuit)
@@ -147,7 +147,7 @@ class _CircuitTrial:
                 return
             self.before.append(panel.fork())
 
-    def _look(self, panel: Panel, step: int) -> None:
+    def _note_differences(self, panel: Panel, step: int) -> None:
         at, root, closed = panel.volts.at, panel.connectivity.root, panel.connectivity.closed
         self.always = frozenset(number for number in self.always if closed[number])
         self.poles &= {(pole.system, pole.name) for pole in panel.volts.poles}
@@ -181,14 +181,14 @@ class _CircuitTrial:
             return None if number is None else self._has_voltage.get(number)
         felt: list[int | None] = []
         for unit, number in self._units[DeviceId(fault.what)]:
-            own = unit == fault.where
+            is_place = unit == fault.where
             if fault.wrong is FaultKind.WELDED:  # it may keep the others of its device from moving too
-                felt += [self._holds_apart.get(number), None if own else self._carries.get(number)]
-            elif own and fault.wrong in (FaultKind.STUCK, FaultKind.BLOWN):
+                felt += [self._holds_apart.get(number), None if is_place else self._carries.get(number)]
+            elif is_place and fault.wrong in (FaultKind.STUCK, FaultKind.BLOWN):
                 felt.append(self._carries.get(number))
-            elif own:
+            elif is_place:
                 felt += [self._holds_apart.get(number), self._carries.get(number)]
-        return _first(felt)
+        return _earliest(felt)
 
     def agreement(self, panel: Panel, first: int) -> tuple[bool, int]:
         """The steps from one on, until the panel does otherwise than was seen; before it, it did as the sound one.
@@ -224,7 +224,7 @@ class _CircuitTrial:
         return whole, count
 
 
-def _first(steps: Iterable[int | None]) -> int | None:
+def _earliest(steps: Iterable[int | None]) -> int | None:
     return min((step for step in steps if step is not None), default=None)
 
 

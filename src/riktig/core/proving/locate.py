@@ -124,8 +124,8 @@ def agreeing(panel: DeadPanel, faults: Sequence[InjectedFault], probes: Sequence
     effects = Effects(panel, [(fault,) for fault in faults])
     effects = effects.only(np.flatnonzero(_fits_own_wire(effects, probes)))
     # State by state, those with most readings first: what no longer agrees is not held against the rest.
-    for _, own in sorted(_by_state(probes), key=lambda entry: -len(entry[1])):
-        agrees = _agreement(effects, [probes[n] for n in own]).all(axis=1)
+    for _, entries in sorted(_by_state(probes), key=lambda entry: -len(entry[1])):
+        agrees = _agreement(effects, [probes[n] for n in entries]).all(axis=1)
         if not agrees.all():
             effects = effects.only(np.flatnonzero(agrees))
     return [fault for (fault,) in effects.hypotheses]
@@ -143,18 +143,18 @@ def _fits_own_wire(effects: Effects, probes: Sequence[Probe]) -> NDArray[np.bool
     fits = np.ones(len(effects.hypotheses), dtype=bool)
     for state, entries in by_state.items():
         rows = np.array([row for row, _ in entries])
-        own = [probes[number] for _, number in entries]
-        classes = effects.only(rows).own_classes(state, [(probe.black, probe.red) for probe in own])
-        fits[rows] = _fits(classes, np.array([read_class(probe.ohm) for probe in own]))
+        state_probes = [probes[number] for _, number in entries]
+        classes = effects.only(rows).own_classes(state, [(probe.black, probe.red) for probe in state_probes])
+        fits[rows] = _fits(classes, np.array([read_class(probe.ohm) for probe in state_probes]))
     return fits
 
 
 def _agreement(effects: Effects, probes: Sequence[Probe]) -> NDArray[np.bool_]:
     """Whether each hypothesis agrees with each reading, of shape (hypotheses, readings)."""
     agrees = np.zeros((len(effects.hypotheses), len(probes)), dtype=bool)
-    for state, own in _by_state(probes):
-        classes = effects.classes(state, [(probes[n].black, probes[n].red) for n in own])
-        agrees[:, own] = _fits(classes, np.array([read_class(probes[n].ohm) for n in own]))
+    for state, state_entries in _by_state(probes):
+        classes = effects.classes(state, [(probes[n].black, probes[n].red) for n in state_entries])
+        agrees[:, state_entries] = _fits(classes, np.array([read_class(probes[n].ohm) for n in state_entries]))
     return agrees
 
 
@@ -178,13 +178,15 @@ def _in_bounds(effects: Effects, faults: Faults, probes: Sequence[Probe]) -> NDA
     """Whether each reading lies within what the panel with these faults can read."""
     panel = effects.panel
     inside = np.zeros(len(probes), dtype=bool)
-    for state, own in _by_state(probes):
+    for state, state_entries in _by_state(probes):
         changes = effects.changes(faults, state)
         leading = panel.closed(state).copy()
         leading[list(changes.out)] = False
-        ends = np.array([(panel.node[probes[n].black], panel.node[probes[n].red]) for n in own], dtype=np.int64)
+        ends = np.array(
+            [(panel.node[probes[n].black], panel.node[probes[n].red]) for n in state_entries], dtype=np.int64
+        )
         low, high = (resistances(panel, leading, ohm, ends, changes.joined) for ohm in (panel.low, panel.high))
-        for n, least, most in zip(own, low.tolist(), high.tolist(), strict=True):
+        for n, least, most in zip(state_entries, low.tolist(), high.tolist(), strict=True):
             inside[n] = expected_between(least, most, "").passes(probes[n].ohm)
     return inside
 
@@ -196,13 +198,13 @@ def _ranked(
     panel = like.panel
     effects = Effects(panel, kept)
     unsure = np.zeros((len(kept), len(probes)), dtype=bool)
-    for state, own in _by_state(probes):
-        classes = effects.classes(state, [(probes[n].black, probes[n].red) for n in own])
-        unsure[:, own] = np.isin(classes, (PERHAPS, BETWEEN))
+    for state, state_entries in _by_state(probes):
+        classes = effects.classes(state, [(probes[n].black, probes[n].red) for n in state_entries])
+        unsure[:, state_entries] = np.isin(classes, (PERHAPS, BETWEEN))
     ranked: list[tuple[Faults, float]] = []
     for rank, number in enumerate(np.argsort(-weights, kind="stable").tolist()):
-        asked = [probe for probe, open_ in zip(probes, unsure[number].tolist(), strict=True) if open_]
-        if rank >= LOOKED_AT or not asked or _in_bounds(effects, kept[number], asked).all():
+        unsure_probes = [probe for probe, open_ in zip(probes, unsure[number].tolist(), strict=True) if open_]
+        if rank >= LOOKED_AT or not unsure_probes or _in_bounds(effects, kept[number], unsure_probes).all():
             ranked.append((kept[number], float(weights[number])))
     return as_suspects(panel, ranked, wrong)
 
@@ -306,9 +308,9 @@ def next_probe(
     weights = weights / weights.sum()
     effects = Effects(panel, [suspect.faults for suspect in suspects])
     best: NextProbe | None = None
-    own = {pin.device for pin in pins}
+    pin_devices = {pin.device for pin in pins}
     for number, state in enumerate(states):
-        if number >= ALWAYS_ASKED and not own & (state.moved | {device for device, _ in state.turned}):
+        if number >= ALWAYS_ASKED and not pin_devices & (state.moved | {device for device, _ in state.turned}):
             continue
         classes = effects.classes(state, pairs)
         for column in np.argsort(-_bits(classes, weights), kind="stable").tolist():

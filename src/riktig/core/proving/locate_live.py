@@ -72,11 +72,11 @@ def locate_live(
 def _nearness(panel: DeadPanel, nets: Nets, circuits: Sequence[CircuitId]) -> Callable[[InjectedFault], int]:
     """How near a fault is to some circuits: in them, on their potentials, on those beside, or far."""
     owner = {device.id: device.circuit for device in panel.devices.values()}
-    own = set(circuits)
+    near_circuits = set(circuits)
     beside = {
         owner.get(pin.device)
         for net in nets.nets
-        if any(owner.get(pin.device) in own for pin in net.pins)
+        if any(owner.get(pin.device) in near_circuits for pin in net.pins)
         for pin in net.pins
     }
 
@@ -85,10 +85,10 @@ def _nearness(panel: DeadPanel, nets: Nets, circuits: Sequence[CircuitId]) -> Ca
         for wire in (fault.what, fault.to) if fault.wrong in IN_WIRES else ():
             pins += read_wire(WireId(wire)) if "~" in wire else ()
         devices = [DeviceId(fault.what), *(pin.device for pin in pins)]
-        if any(owner.get(device) in own for device in devices):
+        if any(owner.get(device) in near_circuits for device in devices):
             return 0
         reached = (nets.of_pin.get(pin) for pin in pins)
-        if any(owner.get(other.device) in own for net in reached if net for other in net.pins):
+        if any(owner.get(other.device) in near_circuits for net in reached if net for other in net.pins):
             return 1
         return 2 if any(owner.get(device) in beside for device in devices) else FAR
 

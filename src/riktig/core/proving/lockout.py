@@ -18,7 +18,7 @@ def still_live_text(live: tuple[LiveNet, ...], circuits: Circuits, names: Names)
     lines = []
     for source in dict.fromkeys(live_net.source for live_net in live):
         owners = (pin.device for live_net in live if live_net.source == source for pin in live_net.pins)
-        tags = list(dict.fromkeys(names.tag[did] for did in owners if did in inside))
+        tags = list(dict.fromkeys(names.tag[device_id] for device_id in owners if device_id in inside))
         few = ", ".join(tags[:MOST]) + (" and more" if len(tags) > MOST else "")
         device = circuits.by_id.get(DeviceId(source))
         whence = (

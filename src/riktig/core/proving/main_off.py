@@ -77,18 +77,18 @@ def main_off_steps(facts: PanelFacts, panel: Panel, outs: Sequence[tuple[PinRef,
     panel.operator_state.opened.add(main.id)
     panel.run_until_stable()
     tag, tags = facts.names.tag[main.id], facts.names.tag
-    kept = [pair for pair in before if _volts(meter, *pair) >= DEAD_V]
-    if not kept:  # everything hangs on the main switch: that it is dead was measured behind it
+    still_live = [pair for pair in before if _volts(meter, *pair) >= DEAD_V]
+    if not still_live:  # everything hangs on the main switch: that it is dead was measured behind it
         return
     how = f"{tag} off again, everything else on"
-    for device, pairs in groupby(kept, lambda pair: pair[0].device):
+    for device, pairs in groupby(still_live, lambda pair: pair[0].device):
         first, last = next(pairs)
         words = f"{how}: measure {facts.label(first)} to {facts.label(last)}"
         volts = _volts(meter, first, last)
         yield LiveStep(f"kept:{device}", ProvingStage.ENERGISE, f"{tags[device]} stays on", words,
                        (f"{volts:.0f} V, stays live",), float(f"{0.9 * volts:.0f}"), float(f"{1.15 * volts:.0f}"),
                        "V")  # fmt: skip
-    for system, first_points in _by_supply(supply_of, [p for p in before if p not in kept]):
+    for system, first_points in _by_supply(supply_of, [p for p in before if p not in still_live]):
         points = [f"{facts.label(first)} to {facts.label(last)}" for first, last in first_points]
         yield dead_at(f"main off:{system}", f"Dead with {tag} off", how, points)
 

@@ -67,8 +67,8 @@ def what_to_measure(
                 break  # the builder took out what it names
             told += watched.look(f"then {with_tags(done, circuit, facts.names.tag)}")
         rows += told[1:] if rows and told else told
-    kept = tuple(rows[:MOST_ROWS])
-    return kept if any(not row.expected.startswith("dead") for row in kept) else ()
+    shown_rows = tuple(rows[:MOST_ROWS])
+    return shown_rows if any(not row.expected.startswith("dead") for row in shown_rows) else ()
 
 
 def _script(inputs: CircuitInputs, circuit_id: CircuitId) -> Sequence[str]:

@@ -24,8 +24,8 @@ def neighbours(panel: DeadPanel) -> list[tuple[PinRef, PinRef]]:
         for pin in device.kind.pins:
             if pin.clamp is not Clamp.PLUG:
                 sides.setdefault(pin.side.value, []).append((pin.across, device.pin(pin.name)))
-        for own in sides.values():
-            pairs += pairwise(pin for _, pin in sorted(own, key=lambda placed: (placed[0], str(placed[1]))))
+        for side_pins in sides.values():
+            pairs += pairwise(pin for _, pin in sorted(side_pins, key=lambda placed: (placed[0], str(placed[1]))))
     for strip in strips.values():
         pairs += [(PinRef(first, "i"), PinRef(second, "i")) for first, second in pairwise(strip)]
     return [(a, b) for a, b in dict.fromkeys(pairs) if _potential(panel, a) != _potential(panel, b)]

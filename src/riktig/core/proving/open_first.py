@@ -60,8 +60,8 @@ def _parting(planner: Planner, piece: int, hides: list[tuple[PinRef, PinRef]]) -
             if opened is None:
                 break
             after = opened
-        kept = not any(planner.way(after, *pair, without=piece) for pair in (*parted, ends))
-        if kept:
+        parts_them = not any(planner.way(after, *pair, without=piece) for pair in (*parted, ends))
+        if parts_them:
             state = after
             parted.append(ends)
     return state
@@ -84,6 +84,6 @@ def _opened(planner: Planner, state: SwitchState, number: int) -> list[SwitchSta
     states: list[SwitchState] = []
     if by_hand(device):
         states.append(replace(state, moved=state.moved ^ {device.id}))
-    kept = tuple(turned for turned in state.turned if turned[0] != device.id)
-    states += [replace(state, turned=(*kept, (device.id, position))) for position in device.kind.positions]
+    turned_others = tuple(turned for turned in state.turned if turned[0] != device.id)
+    states += [replace(state, turned=(*turned_others, (device.id, position))) for position in device.kind.positions]
     return [after for after in states if not panel.closed(after)[number]]

@@ -69,8 +69,8 @@ def _of_circuit(panel: Panel, circuit: CircuitId, script: Sequence[str]) -> list
             rows.append(Operating(circuit, device, "", 0.0, _changes(before, states)))
         elif verb == "release" and device in pressed and rows and rows[-1].device == device:
             rest = pressed.pop(device)
-            held = tuple(entry for entry in rows.pop().then if states[entry[0]] == rest[entry[0]])
-            rows.append(Operating(circuit, device, "", 0.0, _changes(rest, states), held))
+            unchanged = tuple(entry for entry in rows.pop().then if states[entry[0]] == rest[entry[0]])
+            rows.append(Operating(circuit, device, "", 0.0, _changes(rest, states), unchanged))
         else:
             position = BY_ITSELF.get(verb, what.partition(" to ")[2])
             seconds = float(what.split()[0]) if verb == "wait" else 0.0

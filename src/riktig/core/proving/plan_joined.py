@@ -53,10 +53,10 @@ def bond_tests(planner: Planner) -> list[Test]:
     tests: list[Test] = []
     for pin, most in zip(points.values(), high.tolist(), strict=True):
         point = planner.point(pin)
-        own = most if most < inf else 0.0
-        limit = max(BOND_LIMIT_OHM, float(f"{own * 1.03 + BOND_CONTACT_OHM:.2g}"))
+        limit_ohm = most if most < inf else 0.0
+        limit = max(BOND_LIMIT_OHM, float(f"{limit_ohm * 1.03 + BOND_CONTACT_OHM:.2g}"))
         metal = planner.panel.devices[pin.device].kind.can(Can.EARTH_STUD)
-        why = f"{own * 1000:.0f} mΩ of conductors at most; {current}."
+        why = f"{limit_ohm * 1000:.0f} mΩ of conductors at most; {current}."
         title = f"Bond of {point.label}" + (", at the bare metal" if metal else "")
         card = planner.card(
             ProvingStage.BONDS, f"bond:{pin}", title, (root, pin), planner.off, Expected(0.0, limit, why)
@@ -121,8 +121,8 @@ def _plugs(planner: Planner) -> Iterator[Test]:
     by_state: dict[SwitchState, list[Piece]] = {}
     for piece in planner.panel.pieces:
         if piece.kind is PieceKind.PLUG:
-            held = {pin.device for pin in (piece.a, piece.b) if planner.panel.devices[pin.device].kind.has_coil}
-            by_state.setdefault(replace(planner.off, moved=frozenset(held)), []).append(piece)
+            coils = {pin.device for pin in (piece.a, piece.b) if planner.panel.devices[pin.device].kind.has_coil}
+            by_state.setdefault(replace(planner.off, moved=frozenset(coils)), []).append(piece)
     contacts = {
         pin: piece
         for piece in reversed(planner.panel.pieces)

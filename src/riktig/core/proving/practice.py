@@ -109,8 +109,8 @@ def _shows(panel: DeadPanel, tests: Sequence[Test], faults: Faults) -> bool:
     """Whether a card fails: what must be joined is open, or what must not be is joined."""
     effects = Effects(panel, [(), faults])
     for state in dict.fromkeys(test.state for test in tests):
-        own = [(test.black.pin, test.red.pin) for test in tests if test.state == state]
-        sound, wrong = effects.classes(state, own)
+        state_pairs = [(test.black.pin, test.red.pin) for test in tests if test.state == state]
+        sound, wrong = effects.classes(state, state_pairs)
         opened = (sound <= PERHAPS) & (wrong == OPEN)
         joined = (sound >= BETWEEN) & (wrong == JOINED)
         if (opened | joined).any():

@@ -134,6 +134,6 @@ def order_tests(tests: Sequence[Test], places: Mapping[PinRef, Point]) -> tuple[
     """
     ordered: list[Test] = []
     for stage in dict.fromkeys(test.stage for test in tests):
-        own = [test for test in tests if test.stage is stage]
-        ordered += [own[n] for n in best_order(costs_of(own, places))]
+        stage_tests = [test for test in tests if test.stage is stage]
+        ordered += [stage_tests[n] for n in best_order(costs_of(stage_tests, places))]
     return tuple(ordered)

@@ -193,7 +193,7 @@ def _leads(terminals: Sequence[str]) -> str:
     strip = ""
     words: list[str] = []
     for terminal in terminals:
-        own, _, mark = terminal.partition(":")
-        words.append(mark if own == strip else terminal)
-        strip = own
+        tag, _, mark = terminal.partition(":")
+        words.append(mark if tag == strip else terminal)
+        strip = tag
     return " ".join(words)

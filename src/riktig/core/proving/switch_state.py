@@ -115,7 +115,7 @@ def state_words(state: SwitchState, circuits: Circuits, tags: Mapping[DeviceId, 
         parts.append(f"everything on but {', '.join(off)}")
     if state.moved:
         by_id = circuits.by_id
-        parts += [_held(by_id[device], tags[device]) for device in sorted(state.moved)]
+        parts += [_held_words(by_id[device], tags[device]) for device in sorted(state.moved)]
     else:
         parts.append("nothing pressed")
     parts += [f"{tags[device]} turned to {position}" for device, position in sorted(state.turned)]
@@ -149,7 +149,7 @@ def _all(tags: Sequence[str], how: str) -> str:
     return f"{', '.join(tags)} {how}" if len(tags) <= FEW else f"all {len(tags)} breakers, fuses and switches {how}"
 
 
-def _held(device: Device, tag: str) -> str:
+def _held_words(device: Device, tag: str) -> str:
     if device.kind.can(Can.OVERLOAD):
         return f"{tag} tripped by its test lever"
     if device.kind.has_coil:

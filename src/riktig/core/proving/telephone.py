@@ -132,9 +132,10 @@ def telephone_table(facts: PanelFacts, energised: Callable[[], Panel], circuit: 
         press = f"Where nobody is at the machine: press the button for “{_called(start)}” once and let go."
         sightings.append(Sighting("runs", f"{press} Does it run, and go on running?"))
         sightings.append(Sighting("clack", f"{press} Do you hear a clack in the panel?"))
-        own = [lamp for lamp in lamps if lamp.circuit == circuit]
+        circuit_lamps = [lamp for lamp in lamps if lamp.circuit == circuit]
         sightings += [
-            Sighting(f"then {lamp.id}", f"{press} Is the lamp for “{_called(lamp)}” lit then?") for lamp in own
+            Sighting(f"then {lamp.id}", f"{press} Is the lamp for “{_called(lamp)}” lit then?")
+            for lamp in circuit_lamps
         ]
     seen = tuple(_seen(energised(), cause, lamps, start if motor else None, motor) for cause in causes)
     return TelephoneTable(causes, tuple(sightings), seen)
@@ -191,10 +192,10 @@ def _lines_lost() -> list[Cause]:
 
 def _of_device(device: Device, tag: str, circuit: CircuitId) -> Iterator[Cause]:
     """What can be wrong with a device; parts of other loads than the one asked about are left out."""
-    purpose, kind, own = device.purpose, device.kind, device.circuit == circuit
+    purpose, kind, is_in_circuit = device.purpose, device.kind, device.circuit == circuit
     if kind.can(Can.MAIN_SWITCH):
         yield Cause("main", f"The main switch {tag} is off", device.id, f"Find out who switched {tag} off, and why.")
-    elif kind.can(Can.OVERLOAD) and own:
+    elif kind.can(Can.OVERLOAD) and is_in_circuit:
         skilled = "Measure the current of the motor, free what is jammed, let it cool, then reset it once."
         yield Cause("tripped", f"The overload {tag} of {purpose} has tripped", device.id, skilled)
     elif kind.is_protective:
@@ -202,10 +203,10 @@ def _of_device(device: Device, tag: str, circuit: CircuitId) -> Iterator[Cause]:
         yield Cause("off", f"{tag}, {purpose}, is off or has tripped", device.id, skilled)
     elif kind.can(Can.MUSHROOM):
         yield Cause("stopped", f"The emergency stop {tag} is pressed", device.id, f"See who pressed {tag}, and why.")
-    elif kind.has_coil and own:
+    elif kind.has_coil and is_in_circuit:
         skilled = f"Measure the coil of {tag} from A1 to A2, and the voltage there when it is called."
         yield Cause("coil", f"The coil of {tag}, {purpose}, is open", device.id, skilled)
-    elif kind.can(Can.SHOWS) and own:
+    elif kind.can(Can.SHOWS) and is_in_circuit:
         yield Cause("lamp", f"The lamp {tag} for {purpose} is dead", device.id, f"Put another lamp into {tag}.")
 
 

@@ -21,6 +21,10 @@ def zero_of(facts: PanelFacts, panel: Panel, pin: PinRef) -> PinRef | None:
     pole = panel.source_of(panel.network.point[pin])
     if pole is None:
         return None
-    own = [other for other in panel.network.poles if other.system == pole.system and other.pin and other.name != "PE"]
-    others = [other for other in own if other.is_zero] or [other for other in own if other.name != pole.name]
+    other_poles = [
+        other for other in panel.network.poles if other.system == pole.system and other.pin and other.name != "PE"
+    ]
+    others = [other for other in other_poles if other.is_zero] or [
+        other for other in other_poles if other.name != pole.name
+    ]
     return facts.inside(others[0].pin) or others[0].pin if others and others[0].pin else None

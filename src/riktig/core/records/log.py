@@ -89,15 +89,15 @@ class Log(tuple[Record, ...]):
 
     def get(self, reading: FromLog[Read, Found], beside: Read) -> Found:
         """The result of a reading, gone on with from the last one where that was beside the same object."""
-        kept = self._kept.get(reading)
-        if kept is None or kept[0] is not beside:
-            found = reading.anew(beside, self)
-        elif kept[1] == len(self):
-            return cast(Found, kept[2])
+        entry = self._kept.get(reading)
+        if entry is None or entry[0] is not beside:
+            value = reading.anew(beside, self)
+        elif entry[1] == len(self):
+            return cast(Found, entry[2])
         else:
-            found = reading.further(cast(Found, kept[2]), beside, self, self[kept[1] :])
-        self._kept[reading] = (beside, len(self), found)
-        return found
+            value = reading.further(cast(Found, entry[2]), beside, self, self[entry[1] :])
+        self._kept[reading] = (beside, len(self), value)
+        return value
 
     @property
     def _index(self) -> _Standing:

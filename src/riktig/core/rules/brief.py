@@ -98,10 +98,10 @@ def _quick_fix(view: View, value: Value) -> QuickFix | None:
 def own_values(view: View) -> ClauseResult:
     """What the builder decided otherwise than proposed, each with its reason."""
     clause = COMMON_PRACTICE
-    own = [value for value in view.proposal.values if value.overridden]
+    overridden = [value for value in view.proposal.values if value.overridden]
     evidence = [
         f"{_owner(view, v)}{v.name} {v.text} instead of {v.proposed:g} {v.unit}: {v.reason}".replace("  ", " ")
-        for v in own
+        for v in overridden
     ]
     findings = [
         Finding(

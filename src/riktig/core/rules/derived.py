@@ -191,21 +191,21 @@ def _holds(entry: _Judged | Shared, view: View) -> bool:
 
 def _judge(memory: Memory, view: View) -> tuple[ClauseResult, ...]:
     """Every clause in the order in which an inspector walks; what read nothing new is not judged again."""
-    kept, asked = memory.memo(_Judged, "clauses"), memory.memo(_Asked, "asked in one")
-    before = asked.last("all")
+    judged, asked_in_one = memory.memo(_Judged, "clauses"), memory.memo(_Asked, "asked in one")
+    before = asked_in_one.last("all")
     shared = {compute: entry for compute, entry in before.shared.items() if _holds(entry, view)} if before else {}
     watched = WatchedView(view, shared)
     order = {group: number for number, group in enumerate(Group)}
     results: list[ClauseResult] = []
     for clause in CLAUSES:
-        last = kept.last(clause)
+        last = judged.last(clause)
         if last is None or not _holds(last, view):
             watched.watch()
             result = _where_it_applies(clause(watched), watched)
             read = watched.read()
-            last = kept.put(clause, _Judged(read, tuple(value_read(view, name) for name in read), result))
+            last = judged.put(clause, _Judged(read, tuple(value_read(view, name) for name in read), result))
         results.append(last.result)
-    asked.put("all", _Asked({**shared, **watched.shared()}))
+    asked_in_one.put("all", _Asked({**shared, **watched.shared()}))
     return tuple(sorted(results, key=lambda result: (order[result.group], result.code)))
 
 

@@ -158,9 +158,11 @@ def light_and_sockets(view: View) -> ClauseResult:
 def _fed_from_elsewhere(view: View, device: Device) -> bool:
     """Whether a supply from elsewhere reaches a device through whatever can close."""
     reach = source_reach(view.circuits, view.nets)
-    own = {net.id for net in _nets_of(view, device) if not net.is_shared}
+    own_nets = {net.id for net in _nets_of(view, device) if not net.is_shared}
     return any(
-        own & nets for pin, nets in reach.nets.items() if view.circuits.device(pin.device).kind.can(Can.FOREIGN_SUPPLY)
+        own_nets & nets
+        for pin, nets in reach.nets.items()
+        if view.circuits.device(pin.device).kind.can(Can.FOREIGN_SUPPLY)
     )
 
 

@@ -135,17 +135,17 @@ class _Painter:
 
     def branches(self, circuits: Circuits, findings: Mapping[CircuitId, list[Finding]], y: float) -> float:
         """The main switch and its bar, on it every circuit with its guards and its load; gives where it ends."""
-        own: dict[CircuitId, list[Device]] = defaultdict(list)
+        of_circuit: dict[CircuitId, list[Device]] = defaultdict(list)
         for device in circuits.devices:
-            own[device.circuit].append(device)
-        titles = {circuit: title for circuit, title in circuits.titles if own[circuit]}
+            of_circuit[device.circuit].append(device)
+        titles = {circuit: title for circuit, title in circuits.titles if of_circuit[circuit]}
         rows = [list(titles)[n : n + COLUMNS] for n in range(0, len(titles), COLUMNS)]
         for number, row in enumerate(rows):
             bar = y - GAP
             last = MARGIN + (len(row) - 1) * (WIDE + GAP) + WIDE / 2
             self.shapes.append(Line(MARGIN if number else MARGIN + WIDE / 2, bar, last, bar, "ink", 1.1))
             for column, circuit in enumerate(row):
-                self._circuit(circuit, titles[circuit], own[circuit], findings.get(circuit, []), column, y)
+                self._circuit(circuit, titles[circuit], of_circuit[circuit], findings.get(circuit, []), column, y)
             y += TALL + 2 * GAP
         if len(rows) > 1:
             first, end = MARGIN + HEAD + GAP, y - TALL - 3 * GAP

@@ -128,23 +128,23 @@ def leakage_to_earth(view: View) -> ClauseResult:
     evidence: list[str] = []
     earths = _earths(view)
     for device in drives:
-        own = [
+        leaking = [
             wire
             for wire in view.wiring.wires
             if wire.net in earths and device.id in (wire.start.pin.device, wire.end.pin.device)
         ]
-        thick = [wire for wire in own if wire.mm2 >= least.value - 1e-9]
+        thick = [wire for wire in leaking if wire.mm2 >= least.value - 1e-9]
         tag = view.tag(device.id)
-        if thick or len(_to_bars(view, own)) > 1:
-            evidence.append(f"{tag}: {len(own)} of {conductor_name((thick or own)[0].mm2)}")
+        if thick or len(_to_bars(view, leaking)) > 1:
+            evidence.append(f"{tag}: {len(leaking)} of {conductor_name((thick or leaking)[0].mm2)}")
             continue
-        sizes = conductor_name(own[0].mm2) if own else "none"
+        sizes = conductor_name(leaking[0].mm2) if leaking else "none"
         text = (
             f"{tag} may leak more than 10 mA; its protective conductor is {sizes}, and neither "
             f"{conductor_name(least.value)} nor doubled."
         )
         remedy = "Take a thicker one or a second one, or sign that its maker says less than 10 mA."
-        at: Key = WireKey(own[0].key) if own else DeviceKey(device.id)
+        at: Key = WireKey(leaking[0].key) if leaking else DeviceKey(device.id)
         findings.append(Finding("E34", Verdict.JUDGE, text, at, clause, remedy))
     for what, mm2, count, where in _ways_of_leakage(view, earths):
         if count > 1 or mm2 >= least.value - 1e-9:
@@ -168,12 +168,12 @@ def _ways_of_leakage(view: View, earths: set[PinRef]) -> list[tuple[str, float, 
     for device in view.circuits.devices:
         if not device.strip or device.circuit != supply.circuit:
             continue
-        own = [
+        leaking = [
             wire
             for wire in view.wiring.wires
             if wire.net in earths and device.id in (wire.start.pin.device, wire.end.pin.device)
         ]
-        bars = _to_bars(view, own)
+        bars = _to_bars(view, leaking)
         if bars:
             names = " and ".join(wire.name for wire in bars)
             ways.append((names, min(wire.mm2 for wire in bars), len(bars), WireKey(bars[0].key)))

@@ -23,7 +23,7 @@ def floats_in_order(view: View) -> ClauseResult:
         load = loads.get(tank.circuit)
         name, where = titles.get(tank.circuit, "A tank"), LoadKey(load.id) if load else CircuitKey(tank.circuit)
         order = ", then ".join(tank.order)
-        heights = _said(tank, load)
+        heights = _stated_heights(tank, load)
         if len(heights) < len(tank.floats):
             text = f"{name}: where its floats hang is not said. From the bottom up: {order}."
             remedy = "Give the heights in the Brief, with the load; or hang them so on site, try them, and sign."
@@ -41,7 +41,7 @@ def floats_in_order(view: View) -> ClauseResult:
     return ClauseResult("C21", Group.CONTROL, "Order of floats", clause, lines, tuple(findings))
 
 
-def _said(tank: Tank, load: Load | None) -> dict[str, float]:
+def _stated_heights(tank: Tank, load: Load | None) -> dict[str, float]:
     """The heights that the Brief gives, m, by the roles of the floats."""
     roles = [role for role, _, _ in tank.floats]
     return {role: height for role in roles if load and (height := load.float_heights.get(role, 0.0))}

@@ -100,8 +100,8 @@ class _Neutrals:
         if unit.behaviour is not Behaviour.POLE or pin.marking not in unit.pins:
             return None
         other = unit.pins[0] if unit.pins[-1] == pin.marking else unit.pins[-1]
-        net, own = self.view.nets.of_pin.get(device.pin(other)), self.view.nets.of_pin.get(pin)
-        nearer = net is not None and own is not None and "N" in net.nodes and "N" not in own.nodes
+        net, pin_net = self.view.nets.of_pin.get(device.pin(other)), self.view.nets.of_pin.get(pin)
+        nearer = net is not None and pin_net is not None and "N" in net.nodes and "N" not in pin_net.nodes
         return net if nearer else None
 
     def behind(self, at: list[PinRef], net: Net, met: frozenset[PinRef] = frozenset()) -> Returns:

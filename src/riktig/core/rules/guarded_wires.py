@@ -184,7 +184,7 @@ class GuardedWires:
         """By the net of a primary: the transformer, the net of its live side, and by how much its current is larger."""
         of_pin, supply = self._nets.of_pin, self._supply
         second_v = self._transformer_v
-        found: dict[PinRef, list[tuple[Device, PinRef, float]]] = defaultdict(list)
+        windings: dict[PinRef, list[tuple[Device, PinRef, float]]] = defaultdict(list)
         for device in self._circuits.devices:
             if not device.kind.can(Can.TRANSFORMS):
                 continue
@@ -194,8 +194,8 @@ class GuardedWires:
             for unit in device.kind.units:
                 live = of_pin.get(device.pin(unit.pins[0])) if unit.behaviour is Behaviour.SOURCE else None
                 if first and live:
-                    found[first.id].append((device, live.id, first_v / second_v))
-        return found
+                    windings[first.id].append((device, live.id, first_v / second_v))
+        return windings
 
     def _sources(self) -> Iterable[tuple[Device, PinRef, float, int]]:
         """Where current comes from, how much before something outside or inside the source opens, and by which line."""
@@ -258,14 +258,14 @@ class GuardedWires:
                         seen.add(other)
                         order.append((nearer, other, wire))
                         stack.append(other)
-        own = {place: self._behind(at, net, source) for place, at in pins.items()}
+        behind_place = {place: self._behind(at, net, source) for place, at in pins.items()}
         overload = self._overload.get(net, UNKNOWN) * self._share_on(net)
         for nearer, other, wire in reversed(order):
-            takers = own[other]
+            takers = behind_place[other]
             amps = self._currents(takers)
             guards = bool(takers) and all(guard for _, guard in takers.values())
             yield wire, Limit(self._ahead[net], overload, sum(amps), max(amps, default=0.0), guards)
-            own[nearer] = own[nearer] | takers
+            behind_place[nearer] = behind_place[nearer] | takers
 
     def place(self, pin: PinRef, wiring: Wiring) -> object:
         """A pin, or the bar, block, comb or rail that joins it to others of its net: one place for all of them."""
@@ -334,21 +334,21 @@ class GuardedWires:
 
     def _currents(self, takers: Takers) -> list[float]:
         """What takes current, A each; the two ends of windings in triangle draw √3 of one, and not two of them."""
-        own = dict(takers)
+        amps_of = dict(takers)
         for device_id in takers:
             motor = self._circuits.by_id[device_id]
             if not motor.kind.can(Can.SIX_ENDS):
                 continue
             relays = [d for d in takers if self._circuits.by_id[d].circuit == motor.circuit and d != device_id]
             if relays:
-                own[device_id] = (own[device_id][0] * (sqrt(3) - 1), False)
-        return [amps for amps, _ in own.values()]
+                amps_of[device_id] = (amps_of[device_id][0] * (sqrt(3) - 1), False)
+        return [amps for amps, _ in amps_of.values()]
 
     def _is_watched(self, device: Device) -> bool:
         """Whether the circuit of a device has something that watches its motor's current."""
         if device.circuit not in self._watched:
-            own = (other.kind for other in self._of_circuit[device.circuit])
-            watches = any(kind.can(Can.SET_TO_MOTOR) or kind.can(Can.ELECTRONIC_STARTER) for kind in own)
+            other_kinds = (other.kind for other in self._of_circuit[device.circuit])
+            watches = any(kind.can(Can.SET_TO_MOTOR) or kind.can(Can.ELECTRONIC_STARTER) for kind in other_kinds)
             self._watched[device.circuit] = watches
         return self._watched[device.circuit]
 

@@ -39,12 +39,12 @@ def jumpers_pass(view: View) -> ClauseResult:
 def _faults(view: View, jumper: Jumper, kinds: Mapping[PinRef, str]) -> list[tuple[Verdict, TerminalRow, str]]:
     """What is wrong with a jumper: the terminal that it is wrong at, and the words with a place for its name."""
     faults: list[tuple[Verdict, TerminalRow, str]] = []
-    own = kinds.get(PinRef(jumper.joins[0].device, "i"))
+    first_kind = kinds.get(PinRef(jumper.joins[0].device, "i"))
     for row in jumper.passes:
-        other = kinds.get(PinRef(row.device, "i"), own)
+        other = kinds.get(PinRef(row.device, "i"), first_kind)
         if other == EARTH:
             faults.append((Verdict.JUDGE, row, "passes over {}, a terminal of the protective conductor"))
-        elif other != own:
+        elif other != first_kind:
             faults.append((Verdict.FAILS, row, f"passes over {{}}, which carries {other}"))
     pitch = view.sizing.parts[jumper.joins[0].device].width
     for row in (*jumper.joins[1:], *jumper.passes):

@@ -111,10 +111,10 @@ def _unsaid(view: View, clause: str) -> tuple[list[Finding], int]:
         if not device.kind.can(Can.FOREIGN_SUPPLY) or device.protected_a:
             continue
         nets = next((on for pin, on in reach.nets.items() if pin.device == device.id), frozenset())
-        own = [wire for wire in view.wiring.wires if wire.net in nets]
-        wires += len(own)
-        if own:
-            count = f"{len(own)} {'wire' if len(own) == 1 else 'wires'}"
+        net_wires = [wire for wire in view.wiring.wires if wire.net in nets]
+        wires += len(net_wires)
+        if net_wires:
+            count = f"{len(net_wires)} {'wire' if len(net_wires) == 1 else 'wires'}"
             text = f"{view.tag(device.id)} ({device.purpose}) feeds {count}; what protects it is not said."
             remedy = "Say in the Brief what protects this supply where it comes from, or sign that its wires suffice."
             findings.append(Finding("W05", Verdict.JUDGE, text, DeviceKey(device.id), clause, remedy))

@@ -72,8 +72,8 @@ def _role(view: View, device: Device, unguarded: frozenset[PinRef]) -> str:
 def _finding(view: View, device: Device, part: Part, role: str) -> Finding:
     clause = view.source("E16")
     where = f"{view.tag(device.id)} ({part.ref}) is the {role} protection of its circuit"
-    own = all(known.ref != part.ref for known in parts())
-    if own:
+    is_own = all(known.ref != part.ref for known in parts())
+    if is_own:
         text = f"{where}. Of the builder's own part it is not known what it is listed for, so a person must look."
         return Finding(
             "E16", Verdict.JUDGE, text, DeviceKey(device.id), clause, "Read its marking and sign, or take another."

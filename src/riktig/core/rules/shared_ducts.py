@@ -40,7 +40,7 @@ def ducts_shared(view: View) -> ClauseResult:
         findings += _weak(view, name, wires, highest, clause)
         signals, pulses = [w for w in wires if w.net in quiet], [w for w in wires if w.net in loud]
         if signals and pulses:
-            findings.append(_beside(name, signals[0], pulses[0], clause))
+            findings.append(_pair_finding(name, signals[0], pulses[0], clause))
         evidence.append(f"{name}: {len(wires)} wires, up to {highest:g} V")
     return ClauseResult("W08", Group.WIRING, "Conductors that share a duct", clause, tuple(evidence), tuple(findings))
 
@@ -94,7 +94,7 @@ def _weak(view: View, duct: str, wires: Iterable[Wire], highest: float, clause: 
     return findings
 
 
-def _beside(duct: str, signal: Wire, pulse: Wire, clause: str) -> Finding:
+def _pair_finding(duct: str, signal: Wire, pulse: Wire, clause: str) -> Finding:
     text = (
         f"In {duct} the signal {signal.name} lies beside {pulse.name}, which carries the pulses of a drive: "
         "the value can be disturbed."

@@ -38,16 +38,16 @@ def _leads(view: View, protector: Device) -> Iterable[float]:
     """The longest wire of each stretch: from the feed to its fuses, on to the protector, and to earth, mm."""
     earths = {net.id for net in view.nets.nets if net.net_class is NetClass.EARTH}
     power = {net.id for net in view.nets.nets if net.net_class is NetClass.POWER}
-    own = [
+    leading = [
         wire
         for wire in view.wiring.wires
         if protector.circuit in (circuit_of(wire.start.pin.device), circuit_of(wire.end.pin.device))
     ]
-    lands = [wire for wire in own if protector.id in (wire.start.pin.device, wire.end.pin.device)]
+    lands = [wire for wire in leading if protector.id in (wire.start.pin.device, wire.end.pin.device)]
     yield max((wire.length for wire in lands if wire.net in earths), default=0.0)
     yield max((wire.length for wire in lands if wire.net in power), default=0.0)
     ahead = {wire.net for wire in lands}
-    yield max((wire.length for wire in own if wire.net in power and wire.net not in ahead), default=0.0)
+    yield max((wire.length for wire in leading if wire.net in power and wire.net not in ahead), default=0.0)
 
 
 def phases_watched(view: View) -> ClauseResult:
@@ -91,8 +91,8 @@ def _sees_a_lost_phase(device: Device) -> bool:
 def sockets_stay(view: View) -> ClauseResult:
     """A socket for whoever looks for a fault is not dropped by the contactor that the fault drops."""
     clause = view.source("C18")
-    own = {size.circuit for size in view.sizing.loads}
-    main = {d.id for d in view.circuits.devices if d.kind.can(Can.SWITCHES_LOAD) and d.circuit not in own}
+    sized_circuits = {size.circuit for size in view.sizing.loads}
+    main = {d.id for d in view.circuits.devices if d.kind.can(Can.SWITCHES_LOAD) and d.circuit not in sized_circuits}
     reach = source_reach(view.circuits, view.nets, without=lambda device: device.id in main)
     without = frozenset().union(*reach.nets.values())
     findings: list[Finding] = []

@@ -78,8 +78,8 @@ def _all_guards(view: View) -> Iterable[_Guards]:
             parts[device.id].rated_va,
             _primary_v(view, back),
             view.practice.transformer_v,
-            _at(touching, primary),
-            _at(touching, secondary),
+            _devices_on(touching, primary),
+            _devices_on(touching, secondary),
             bool(primary & supplied),
             bool(secondary & loads),
         )
@@ -90,7 +90,7 @@ def _primary_v(view: View, back: Net) -> float:
     return supply.voltage_to_neutral_v if back.net_class is NetClass.NEUTRAL else supply.voltage_v
 
 
-def _at(touching: Mapping[PinRef, list[Device]], nets: Iterable[PinRef]) -> tuple[Device, ...]:
+def _devices_on(touching: Mapping[PinRef, list[Device]], nets: Iterable[PinRef]) -> tuple[Device, ...]:
     by_id = {device.id: device for net in nets for device in touching.get(net, ())}
     return tuple(by_id.values())
 

@@ -76,12 +76,12 @@ class WatchedView(View):
     )  # the last two hide the properties of a view
 
     def __init__(self, view: View, shared: Mapping[object, Shared] | None = None) -> None:
-        kept = shared or {}
+        across_views = shared or {}
         object.__setattr__(self, "_view", view)
         object.__setattr__(self, "_reads", set())
         object.__setattr__(self, "_here", set())
-        object.__setattr__(self, "_reads_of", {compute: set(entry.read) for compute, entry in kept.items()})
-        object.__setattr__(self, "_once", {compute: entry.result for compute, entry in kept.items()})
+        object.__setattr__(self, "_reads_of", {compute: set(entry.read) for compute, entry in across_views.items()})
+        object.__setattr__(self, "_once", {compute: entry.result for compute, entry in across_views.items()})
 
     def __getattr__(self, name: str) -> object:
         if name not in FIELDS:
@@ -116,17 +116,17 @@ class WatchedView(View):
 
     def once(self, compute: Callable[[View], T]) -> T:
         """What several clauses ask of this panel, worked out at the first, with what that read."""
-        kept = self._once
+        answers = self._once
         reads_of = cast("dict[object, set[str]]", object.__getattribute__(self, "_reads_of"))
-        if compute not in kept:
+        if compute not in answers:
             before = self._written
             self.watch()
-            kept[compute] = compute(self)
+            answers[compute] = compute(self)
             reads_of[compute] = self._written
             self.watch()
             self._written.update(before)
         self._written.update(reads_of[compute])
-        return cast("T", kept[compute])
+        return cast("T", answers[compute])
 
     def shared(self) -> dict[object, Shared]:
         """What clauses asked in one, to be kept for the next view."""

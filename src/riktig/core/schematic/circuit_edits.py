@@ -23,8 +23,8 @@ def add_circuit(job: Job, recipe: Recipe, title: str = "", params: tuple[Param, 
     """
     used = [c.id for c in job.circuits] + [load.id for load in job.loads]
     number = max((int(name[1:]) for name in used if name[1:].isdecimal()), default=0) + 1
-    name, asked = CircuitId(f"c{max(number, FIRST_FREE)}"), params or FOR_NEW.get(recipe, ())
-    return replace(job, circuits=(*job.circuits, Circuit(name, recipe, title=title.strip(), params=asked)))
+    name, wanted_params = CircuitId(f"c{max(number, FIRST_FREE)}"), params or FOR_NEW.get(recipe, ())
+    return replace(job, circuits=(*job.circuits, Circuit(name, recipe, title=title.strip(), params=wanted_params)))
 
 
 def remove_circuit(job: Job, circuit: CircuitId) -> Job:

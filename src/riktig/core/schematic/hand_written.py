@@ -41,9 +41,9 @@ def add_written(
     faults: list[InputFault] = []
     if not title.strip():
         faults.append(InputFault("$.title", "it has no title, so no sheet can name it."))
-    own = _own_devices(circuit.id, devices, faults)
+    written_devices = _own_devices(circuit.id, devices, faults)
     everything = {str(device.id): device for device in known.devices} | {
-        str(did): device for did, device in own.items()
+        str(device_id): device for device_id, device in written_devices.items()
     }
     roles: set[str] = set()
     circuits = {circuit.id, *(made for made, _ in known.titles)}
@@ -89,7 +89,7 @@ def _strange_nodes(rung: OwnRung, at: str, circuits: Container[CircuitId]) -> li
 
 def _own_devices(cid: CircuitId, devices: Sequence[OwnDevice], faults: list[InputFault]) -> dict[DeviceId, Device]:
     circuit = Circuit(cid, Recipe.FREE)
-    own: dict[DeviceId, Device] = {}
+    written_devices: dict[DeviceId, Device] = {}
     offered = {kind.id: kind for kind in kinds()}
     for n, added in enumerate(devices):
         at = f"$.devices[{n}]"
@@ -103,7 +103,7 @@ def _own_devices(cid: CircuitId, devices: Sequence[OwnDevice], faults: list[Inpu
             what = "kind" if added.kind not in offered else "place"
             faults.append(InputFault(f"{at}.{what}", f"{made}."))
             continue
-        if made.id in own:
+        if made.id in written_devices:
             faults.append(InputFault(f"{at}.role", f"“{added.role}” is there twice."))
         kind = offered[added.kind]
         if kind.mounting is not Mounting.FIELD and not parts_of(added.kind):
@@ -111,8 +111,8 @@ def _own_devices(cid: CircuitId, devices: Sequence[OwnDevice], faults: list[Inpu
         if (kind.mounting is Mounting.FIELD) != (added.zone == "field"):
             where = "outside the panel" if kind.mounting is Mounting.FIELD else "in the panel"
             faults.append(InputFault(f"{at}.place", f"a {kind.name} stands {where}."))
-        own[made.id] = made
-    return own
+        written_devices[made.id] = made
+    return written_devices
 
 
 def as_written(circuits: Circuits, circuit: CircuitId) -> tuple[tuple[OwnDevice, ...], tuple[OwnRung, ...]]:
@@ -127,7 +127,7 @@ def as_written(circuits: Circuits, circuit: CircuitId) -> tuple[tuple[OwnDevice,
     def short(device: Device) -> str:
         return device.role
 
-    own = tuple(
+    written_devices = tuple(
         OwnDevice(short(d), d.kind_id, d.zone.value, d.purpose, d.legend, d.mark, d.colour)
         for d in circuits.devices
         if d.circuit == circuit
@@ -149,7 +149,7 @@ def as_written(circuits: Circuits, circuit: CircuitId) -> tuple[tuple[OwnDevice,
         for n, pin in enumerate(circuits.earths)
         if pin.device in devices and devices[pin.device].circuit == circuit
     )
-    return own, (*rungs, *bonds)
+    return written_devices, (*rungs, *bonds)
 
 
 def _nodes(nodes: tuple[str, ...], circuit: CircuitId) -> str:

@@ -52,7 +52,7 @@ def _paths(
     circuits: Circuits, nets: Nets, sizing: Sizing, own_parts: tuple[OwnPart, ...], practice: Practice
 ) -> PowerPaths:
     american = practice.rulebook.north_american
-    figures = {own.ref: _own_figures(own, north_american=american) for own in own_parts}
+    figures = {own_part.ref: _own_figures(own_part, north_american=american) for own_part in own_parts}
     return power_paths(circuits, nets, sizing.parts, figures, north_american=american)
 
 
@@ -60,8 +60,8 @@ def _rated(paths: PowerPaths, supply: Supply, practice: Practice, names: Names) 
     tags: Mapping[DeviceId, str] = names.tag
     at_panel = supply.fault_ka
     if supply.transformer_kva:
-        own = (supply.transformer_kva, supply.transformer_uk, supply.feeder_m, supply.feeder_mm2)
-        at_panel = prospective_ka(supply.voltage_v, *own)
+        stated = (supply.transformer_kva, supply.transformer_uk, supply.feeder_m, supply.feeder_mm2)
+        at_panel = prospective_ka(supply.voltage_v, *stated)
     if not practice.rulebook.north_american:
         return ShortCircuit(at_panel, rate_iec(paths, supply, at_panel, tags), ())
     rating = rate_north_american(paths, supply, tags, practice.transformer_v)

@@ -128,7 +128,7 @@ class _Painter:
     def _part(self, part: PowerPart, x: float, y: float, *, line: bool = True) -> None:
         limit = self._limits.get(part.id)
         key, rect = DeviceKey(part.id), Rect(x, y, WIDE, TALL)
-        ink, words = self._said(limit)
+        ink, words = self._limit_words(limit)
         if line:
             self.shapes.append(Line(x + WIDE / 2, y - GAP, x + WIDE / 2, y, "ink", 0.5))
         self.shapes += [
@@ -137,7 +137,7 @@ class _Painter:
             Text(x + WIDE - 1.5, y + 5.6, words, 3.8, ink if ink != "third" else "second", Face.WORDS, Align.RIGHT),
         ]
 
-    def _said(self, limit: Limit | None) -> tuple[str, str]:
+    def _limit_words(self, limit: Limit | None) -> tuple[str, str]:
         """The colour of a part's frame, and its limit in words: the sign tells it without colour."""
         if limit is None or limit.ka is None:
             return "judgement", "?"

@@ -89,11 +89,11 @@ class _Judge:
     def limits(self) -> tuple[Limit, ...]:
         """Of every part, those of feeders first as the current reaches them."""
         parts = [part for part in self._paths.parts if not part.is_transformer]
-        own = {part.id: self._own(part, part.volts(self._supply)) for part in parts}
-        raised = dict(own)
+        own_limits = {part.id: self._own_limit(part, part.volts(self._supply)) for part in parts}
+        raised = dict(own_limits)
         for feeder in parts:
             if feeder.feeds_guards:
-                raised |= self._raised(feeder, own, raised)
+                raised |= self._raised(feeder, own_limits, raised)
         feeders = {part.id for part in parts if part.feeds_guards or not (part.is_guard or self._branch(part))}
         whole = (replace(raised[part.id], is_feeder=part.id in feeders) for part in parts)
         return (*whole, *self._behind_transformers())
@@ -103,7 +103,7 @@ class _Judge:
         last = self._paths.part(part.ahead[-1]) if part.ahead else None
         return last if last is not None and not last.feeds_guards else None
 
-    def _own(self, part: PowerPart, volts: float) -> Limit:
+    def _own_limit(self, part: PowerPart, volts: float) -> Limit:
         """By its own figures, without any feeder's help."""
         return self._of_guard(part, volts) if part.is_guard else self._of_part(part)
 
@@ -187,9 +187,9 @@ class _Judge:
         flows = va / volts / IMPEDANCE / 1000
         need = CONTROL_KA if control else SMALL_KA if va <= SMALL_VA else flows
         for part in behind:
-            own = self._own(part, volts)
-            if own.ka is None:
-                yield own
-            elif own.ka < min(need, flows):
-                words = f"{own.why} Behind {name}, {va:g} VA, up to {flows:.2g} kA flow: it needs another part."
-                yield Limit(part.id, own.ka, own.basis, words)
+            own_limit = self._own_limit(part, volts)
+            if own_limit.ka is None:
+                yield own_limit
+            elif own_limit.ka < min(need, flows):
+                words = f"{own_limit.why} Behind {name}, {va:g} VA, up to {flows:.2g} kA flow: it needs another part."
+                yield Limit(part.id, own_limit.ka, own_limit.basis, words)

@@ -103,8 +103,8 @@ def power_paths(
         part = parts.get(device.id)
         if part is None or device.zone is Zone.FIELD:
             return None
-        own = figures.get(part.ref) or short_circuit_figures(part, north_american=north_american)
-        return PowerPart(device, part, own, ahead, device.kind.is_protective)
+        part_figures = figures.get(part.ref) or short_circuit_figures(part, north_american=north_american)
+        return PowerPart(device, part, part_figures, ahead, device.kind.is_protective)
 
     carrying = [power for device, ahead in order.items() if (power := made(circuits.by_id[device], ahead))]
     feeding = {guard for power in carrying if power.is_guard for guard in power.ahead}
@@ -112,8 +112,10 @@ def power_paths(
     behind: dict[DeviceId, tuple[PowerPart, ...]] = {}
     for power in whole:
         if power.is_transformer:
-            own = walk.from_pins([power.device.pin("5")], stop=power.id)[0]
-            reached = [part for d, ahead in own.items() if (part := made(circuits.by_id[d], (*power.ahead, *ahead)))]
+            part_figures = walk.from_pins([power.device.pin("5")], stop=power.id)[0]
+            reached = [
+                part for d, ahead in part_figures.items() if (part := made(circuits.by_id[d], (*power.ahead, *ahead)))
+            ]
             behind[power.id] = tuple(part for part in reached if part.id not in order)
     return PowerPaths(whole, behind, of_net)
 

@@ -82,7 +82,7 @@ def behaviours_of(inputs: CircuitInputs, circuits: Circuits, memory: Memory | No
     Returns:
         One outcome a circuit, in the order of the circuits.
     """
-    kept: KeyedCache[tuple[StepResult, ...]] = (memory or Memory()).memo(tuple, "behaviour of a circuit")
+    cache: KeyedCache[tuple[StepResult, ...]] = (memory or Memory()).memo(tuple, "behaviour of a circuit")
     whole = all_circuits(inputs)
     loads = {load.id: load for load in inputs.loads}
     titles = dict(circuits.titles)
@@ -95,7 +95,7 @@ def behaviours_of(inputs: CircuitInputs, circuits: Circuits, memory: Memory | No
         steps = script_of(circuit, load, inputs.signals, whole, inputs.supply.system.lines, inputs.practice)
         small = on_its_own(circuits, whole, circuit)
         reads = (small.devices, small.rungs, steps, inputs.supply, volts)
-        tried = kept.get(circuit.id, reads, partial(_try, small, circuit.id, steps, inputs.supply, volts))
+        tried = cache.get(circuit.id, reads, partial(_try, small, circuit.id, steps, inputs.supply, volts))
         outcomes.append(ScriptOutcome(circuit.id, titles[circuit.id], tried))
     return tuple(outcomes)
 
@@ -136,9 +136,11 @@ def _only(circuits: Circuits, wanted: set[CircuitId]) -> Circuits:
     owner = {device.id: device.circuit for device in circuits.devices}
     drawn = set(owner.values())
     while True:
-        own = [rung for rung in circuits.rungs if rung.circuit in wanted]
-        met = {owner[did] for rung in own for did in touched(rung.path)}
-        met |= {of for rung in own for node in (*rung.start, *rung.end) if (of := circuit_of_node(node)) in drawn}
+        circuit_rungs = [rung for rung in circuits.rungs if rung.circuit in wanted]
+        met = {owner[device_id] for rung in circuit_rungs for device_id in touched(rung.path)}
+        met |= {
+            of for rung in circuit_rungs for node in (*rung.start, *rung.end) if (of := circuit_of_node(node)) in drawn
+        }
         if met <= wanted:
             break
         wanted |= met

@@ -58,10 +58,14 @@ def conductors_of(circuits: Circuits, nets: Nets, wiring: Wiring, strips: Strips
             if net is not None:
                 ohm = max(per_m * (cable.length_m or 10.0), LINK_OHM / 10)
                 conductors[net.id].append(Conductor(core.panel_pin, core.field_pin, ohm))
-    return tuple(conductor for net in nets.nets for conductor in (*conductors[net.id], *_rest(net, conductors[net.id])))
+    return tuple(
+        conductor
+        for net in nets.nets
+        for conductor in (*conductors[net.id], *_other_conductors(net, conductors[net.id]))
+    )
 
 
-def _rest(net: Net, known: Sequence[Conductor]) -> Iterable[Conductor]:
+def _other_conductors(net: Net, known: Sequence[Conductor]) -> Iterable[Conductor]:
     """What else must join the pins of a potential: plugs and combs."""
     group = grouped(net.pins, known)
     seen = {group[net.pins[0]]}

@@ -50,7 +50,7 @@ def front_shapes(panel: Panel, door: DoorPlan, operators: Iterable[Operator]) ->
         words = [word for operator in by_device.get(seat.device, ()) if (word := _word(panel, operator))]
         if words:
             shapes.append(Circle(x, y, LIT - 2, "act", 1.4))
-            shapes.append(_said(seat, ", ".join(words)))
+            shapes.append(_text_under(seat, ", ".join(words)))
     return shapes
 
 
@@ -73,6 +73,6 @@ def _rays(x: float, y: float) -> list[Shape]:
     return shapes
 
 
-def _said(seat: PlacedOperator, text: str) -> Text:
+def _text_under(seat: PlacedOperator, text: str) -> Text:
     at = seat.y + RULER + WORD / 2
     return Text(seat.x + RULER, at, text, WORD, "act", Face.BOLD, Align.MIDDLE, backed=True)

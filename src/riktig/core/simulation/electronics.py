@@ -70,16 +70,18 @@ def is_driven(panel: Fed, device: Device) -> bool | None:
         panel: The panel with power on.
         device: The device.
     """
-    did, can = device.id, device.kind.can
+    device_id, can = device.id, device.kind.can
     if can(Can.TWO_CHANNELS):
-        closed = {channel: panel.is_fed(did, channel) for channel in (FIRST, SECOND)}
-        return panel.channels[did].step(power=panel.is_fed(did), closed=closed, reset=panel.is_fed(did, RESET))
+        closed = {channel: panel.is_fed(device_id, channel) for channel in (FIRST, SECOND)}
+        return panel.channels[device_id].step(
+            power=panel.is_fed(device_id), closed=closed, reset=panel.is_fed(device_id, RESET)
+        )
     if can(Can.WATCHES_PHASES):
-        watched = all(panel.is_fed(did, unit) for unit in ("L1-L2", "L2-L3", "L3-L1"))
-        return watched and lines_at(panel.network, panel.volts, did) == "forward"
+        watched = all(panel.is_fed(device_id, unit) for unit in ("L1-L2", "L2-L3", "L3-L1"))
+        return watched and lines_at(panel.network, panel.volts, device_id) == "forward"
     if can(Can.STARTS_SOFTLY):
-        return panel.is_fed(did) and panel.is_fed(did, "S1-S2")
+        return panel.is_fed(device_id) and panel.is_fed(device_id, "S1-S2")
     if can(Can.VARIES_SPEED):
-        told = panel.is_fed(did, "R1-0") or panel.is_fed(did, "R2-0")
-        return told and lines_at(panel.network, panel.volts, did) != ""
-    return panel.is_fed(did) if device.kind.has_coil else None
+        told = panel.is_fed(device_id, "R1-0") or panel.is_fed(device_id, "R2-0")
+        return told and lines_at(panel.network, panel.volts, device_id) != ""
+    return panel.is_fed(device_id) if device.kind.has_coil else None

@@ -65,17 +65,17 @@ class EventQueue:
             return now, []
         batch = []
         while queue and queue[0][0] <= at + 1e-9:
-            _, did, stage, number = heapq.heappop(queue)
-            if number == self._round[did]:
-                batch.append((did, stage))
+            _, device_id, stage, number = heapq.heappop(queue)
+            if number == self._round[device_id]:
+                batch.append((device_id, stage))
         return at, batch
 
     def only(self, devices: set[DeviceId]) -> "EventQueue":
         """The same moves, of some devices alone."""
         other = EventQueue()
         other._round.update(self._round)
-        for own, theirs in ((self._quick, other._quick), (self._slow, other._slow)):
-            theirs += sorted(move for move in own if move[1] in devices)
+        for events, theirs in ((self._quick, other._quick), (self._slow, other._slow)):
+            theirs += sorted(move for move in events if move[1] in devices)
         return other
 
     def due(self) -> float:
@@ -86,6 +86,8 @@ class EventQueue:
 
     def stop(self) -> tuple[DeviceId, ...]:
         """Forgets all quick moves; the devices that were about to move."""
-        moving = tuple(sorted({did for _, did, _, number in self._quick if number == self._round[did]}))
+        moving = tuple(
+            sorted({device_id for _, device_id, _, number in self._quick if number == self._round[device_id]})
+        )
         self._quick.clear()
         return moving

@@ -106,9 +106,9 @@ def _poles_of(feed: Feed, network: Network, volts: tuple[float, float, float]) -
     if feed.bridged or not feed.first or not feed.last:
         return None
     device = network.devices[feed.consumer.device]
-    own = [{(pole.system, pole.name) for pole in end if pole.name != EARTH} for end in (feed.first, feed.last)]
+    end_poles = [{(pole.system, pole.name) for pole in end if pole.name != EARTH} for end in (feed.first, feed.last)]
     if not feed.pairs:
-        if not own[0] or not own[1]:
+        if not end_poles[0] or not end_poles[1]:
             text = f"{{{device.id}}} returns through the protective conductor, which carries current in a fault only."
             return FeedFault(FeedKind.EARTH_RETURN, device.id, text)
         text = f"{{{device.id}}} lies between {_named(feed.first)} and {_named(feed.last)}, which are not one source."

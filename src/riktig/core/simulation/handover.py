@@ -19,7 +19,9 @@ def go_on_from(panel: Panel, before: Panel) -> None:
         getattr(operator, name).update(getattr(was, name) & there)
     for name in ("pressed_units", "outputs"):
         getattr(operator, name).update(item for item in getattr(was, name) if item[0] in there)
-    operator.position.update({did: position for did, position in was.position.items() if did in there})
+    operator.position.update(
+        {device_id: position for device_id, position in was.position.items() if device_id in there}
+    )
     operator.lost |= was.lost
     operator.reference.update(was.reference)
     panel.events = list(before.events)

@@ -31,7 +31,7 @@ def inputs_follow(inputs: CircuitInputs, circuits: Circuits, memory: Memory | No
         circuits: All devices and rungs of the job.
         memory: What was tried before; without it the same, only slower.
     """
-    kept: KeyedCache[tuple[InputFollows, ...]] = (memory or Memory()).memo(tuple, "inputs of a controller")
+    cache: KeyedCache[tuple[InputFollows, ...]] = (memory or Memory()).memo(tuple, "inputs of a controller")
     whole = all_circuits(inputs)
     volts = control_volts(inputs.loads, inputs.supply, inputs.practice)
     tried: list[InputFollows] = []
@@ -44,7 +44,7 @@ def inputs_follow(inputs: CircuitInputs, circuits: Circuits, memory: Memory | No
             panel = Panel(small, find_nets(small), inputs.supply, volts)
             return tuple(_moved(panel, circuit.id, device.id) for device in _contacts(small.devices, circuit.id))
 
-        tried += kept.get(circuit.id, (small.devices, small.rungs, inputs.supply, volts), of_circuit)
+        tried += cache.get(circuit.id, (small.devices, small.rungs, inputs.supply, volts), of_circuit)
     return tuple(tried)
 
 

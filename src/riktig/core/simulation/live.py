@@ -106,17 +106,17 @@ def isolations_of(panel: Panel) -> tuple[IsolationResult, ...]:
     main = {d.id for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH)}
     owner = {d.id: d.circuit for d in circuits.devices}
     isolation_results = []
-    for did in lockable(circuits):
-        panel.operator_state.opened.add(did)
+    for device_id in lockable(circuits):
+        panel.operator_state.opened.add(device_id)
         panel.run_until_stable()
         live = _live(panel, nets)
-        panel.operator_state.opened.discard(did)
+        panel.operator_state.opened.discard(device_id)
         panel.run_until_stable()
         dead = tuple(net for net in whole if net not in live)
-        kept = tuple(live.values())
-        if did not in main:
+        live_nets = tuple(live.values())
+        if device_id not in main:
             behind = {owner[pin.device] for net in dead for pin in nets.of_pin[net].pins}
-            ours = behind if len(behind) <= 2 else {owner[did]}
-            kept = tuple(live_net for live_net in kept if any(owner[p.device] in ours for p in live_net.pins))
-        isolation_results.append(IsolationResult(did, kept, dead))
+            ours = behind if len(behind) <= 2 else {owner[device_id]}
+            live_nets = tuple(live_net for live_net in live_nets if any(owner[p.device] in ours for p in live_net.pins))
+        isolation_results.append(IsolationResult(device_id, live_nets, dead))
     return tuple(isolation_results)

@@ -148,14 +148,14 @@ class Meter:
             return MeterReading(0.0, "Ω", "", ())
         if labels[start] != labels[goal]:
             return MeterReading(None, "Ω", "", ())
-        kept = np.flatnonzero(self._closed)[labels[ends[:, 0]] == labels[start]]
+        reached = np.flatnonzero(self._closed)[labels[ends[:, 0]] == labels[start]]
         number = np.cumsum(labels == labels[start]) - 1
-        local, ohm = number[self._ends[kept]], self._cold[kept]
+        local, ohm = number[self._ends[reached]], self._cold[reached]
         source: Source = (int(number[start]), int(number[goal]), 0j, 1.0, 1e6)
         volts = solve_nodal(int(number[-1]) + 1, local, ohm, [source])
         across = float((volts[number[goal], 1] - volts[number[start], 1]).real)
         value = 1e6 * across / max(1.0 - across, 1e-12)
-        way, along = self._shortest(kept, start, goal)
+        way, along = self._shortest(reached, start, goal)
         return MeterReading(value, "Ω", "", way, others=along > value * 1.02 + 1e-3)
 
     def _tied(self, black: int, red: int) -> bool:

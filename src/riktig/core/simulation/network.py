@@ -147,7 +147,7 @@ class _NetworkMaker:
             self._inside(device)
             for unit in device.kind.units:
                 if unit.behaviour in _CONTACTS:
-                    a, b = self._at(device, unit.pins[0]), self._at(device, unit.pins[-1])
+                    a, b = self._node_of(device, unit.pins[0]), self._node_of(device, unit.pins[-1])
                     if a is not None and b is not None:
                         self.contacts.append(Contact(device.id, unit.name, a, b))
                 elif unit.behaviour is Behaviour.WINDING:
@@ -155,13 +155,13 @@ class _NetworkMaker:
                 elif unit.behaviour in _CONSUMERS and unit.name not in device.kind.own_loops:
                     self._between(device, unit, unit.name, unit.pins[0], unit.pins[-1])
 
-    def _at(self, device: Device, pin: str) -> int | None:
+    def _node_of(self, device: Device, pin: str) -> int | None:
         return self.point.get(device.pin(pin))
 
     def _drive_zero(self, device: Device) -> int:
         """The zero of a drive's own 24 V, brought out or not."""
         if device.pin("0") not in self._zeros:
-            at = self._at(device, "0")
+            at = self._node_of(device, "0")
             self._zeros[device.pin("0")] = self._inner() if at is None else at
         return self._zeros[device.pin("0")]
 
@@ -170,7 +170,7 @@ class _NetworkMaker:
         return self.count - 1
 
     def _between(self, device: Device, unit: Unit, name: str, first: str, last: str, volts: float = 0.0) -> None:
-        a, b = self._at(device, first), self._at(device, last)
+        a, b = self._node_of(device, first), self._node_of(device, last)
         if device.kind.can(Can.VARIES_SPEED) and last == "0":
             b = self._drive_zero(device)
         if a is not None and b is not None:
@@ -183,7 +183,7 @@ class _NetworkMaker:
             return
         star = self._inner()
         for pin in unit.pins:
-            at = self._at(device, pin)
+            at = self._node_of(device, pin)
             if at is not None:
                 phase = self.supply.voltage_v / sqrt(3)
                 self._wanted.append((device, unit, f"{unit.name}.{pin}", at, star, phase, (pin, "")))
@@ -200,7 +200,7 @@ class _NetworkMaker:
     def _loop(self, device: Device, loop: str) -> None:
         """A loop that a device feeds itself and looks at whether it comes back: an input from its own 24 V."""
         unit = device.kind.unit(loop)
-        out, back = (self._at(device, pin) for pin in unit.pins)
+        out, back = (self._node_of(device, pin) for pin in unit.pins)
         if out is None or back is None:
             return
         zero, system = self._inner(), f"{device.id}:{loop}"
@@ -225,7 +225,7 @@ class _NetworkMaker:
             self._pole(device, prefix, "M")
         elif kind.can(Can.VARIES_SPEED):
             self._pole(device, prefix, "24", dc=DC_V)
-            zero = device.pin("0") if self._at(device, "0") is not None else None
+            zero = device.pin("0") if self._node_of(device, "0") is not None else None
             self.poles.append(SupplyPole(prefix, "0", self._drive_zero(device), 0j, 0.0, zero))
         elif kind.can(Can.FOREIGN_SUPPLY):
             volts = device.volts or UNSTATED_V
@@ -240,7 +240,7 @@ class _NetworkMaker:
                 self._pole(device, f"{prefix}:{channel}", f"C{channel}")
 
     def _pole(self, device: Device, system: str, pin: str, ac: complex = 0j, dc: float = 0.0) -> None:
-        at = self._at(device, pin)
+        at = self._node_of(device, pin)
         if at is not None:
             self.poles.append(SupplyPole(system, pin, at, ac, dc, device.pin(pin)))
 

@@ -50,7 +50,7 @@ def solve_nodal(count: int, ends: NDArray[np.int64], ohm: NDArray[np.float64], s
     every = np.concatenate([ends, pairs])
     siemens = 1.0 / np.concatenate([ohm, inner])
     labels = islands(count, every)
-    held = np.unique(labels, return_index=True)[1]
+    first_nodes = np.unique(labels, return_index=True)[1]
     flow = np.zeros((count, 2), dtype=np.complex128)
     for (start, end, ac, dc, _), conductance in zip(sources, siemens[len(ohm) :], strict=True):
         flow[end] += np.array((ac, dc)) * conductance
@@ -60,14 +60,14 @@ def solve_nodal(count: int, ends: NDArray[np.int64], ohm: NDArray[np.float64], s
     columns = np.concatenate([a, b, b, a])
     values = np.concatenate([siemens, siemens, -siemens, -siemens])
     free = np.ones(count, dtype=bool)
-    free[held] = False
+    free[first_nodes] = False
     matrix = csc_array(coo_array((values, (rows, columns)), shape=(count, count)))
-    kept = np.flatnonzero(free)
+    unknown = np.flatnonzero(free)
     volts = np.zeros((count, 2), dtype=np.complex128)
-    if len(kept):
-        part = csc_array(matrix[kept][:, kept])
+    if len(unknown):
+        part = csc_array(matrix[unknown][:, unknown])
         factors = splu(part, permc_spec="MMD_AT_PLUS_A", options={"SymmetricMode": True})
-        right = flow[kept]
+        right = flow[unknown]
         both = factors.solve(np.concatenate([right.real, right.imag], axis=1))
-        volts[kept] = both[:, :2] + 1j * both[:, 2:]
+        volts[unknown] = both[:, :2] + 1j * both[:, 2:]
     return volts

@@ -52,11 +52,11 @@ def operators_of(circuits: Circuits) -> tuple[Operator, ...]:
     """Everything that can be operated, the supply first, then in the order of the devices."""
     operators = [Operator(Touch.LINE, None, line, None, ("there", "lost"), "of the incoming supply") for line in LINES]
     for device in circuits.devices:
-        operators += _of(device)
+        operators += _operators_of(device)
     return tuple(operators)
 
 
-def _of(device: Device) -> list[Operator]:
+def _operators_of(device: Device) -> list[Operator]:
     kind = device.kind
 
     def operator_of(touch: Touch, *positions: str, unit: str = "", said: str = "") -> Operator:
@@ -100,30 +100,36 @@ def position_of(panel: Panel, operator: Operator) -> str:
         panel: The panel with power on.
         operator: What is operated.
     """
-    operator_state, did = panel.operator_state, operator.device
+    operator_state, device_id = panel.operator_state, operator.device
     rest, *others = operator.positions
-    if did is None:
+    if device_id is None:
         return "lost" if operator.unit in operator_state.lost else "there"
     match operator.touch:
         case Touch.SWITCH:
-            return "tripped" if did in operator_state.tripped else "off" if did in operator_state.opened else "on"
+            return (
+                "tripped"
+                if device_id in operator_state.tripped
+                else "off"
+                if device_id in operator_state.opened
+                else "on"
+            )
         case Touch.GUARD:
-            return "tripped" if did in operator_state.tripped else "set"
+            return "tripped" if device_id in operator_state.tripped else "set"
         case Touch.TURN:
-            return operator_state.position.get(did, "off")
+            return operator_state.position.get(device_id, "off")
         case Touch.OUTPUT:
-            return "on" if (did, operator.unit) in operator_state.outputs else "off"
+            return "on" if (device_id, operator.unit) in operator_state.outputs else "off"
         case Touch.SOURCE:
-            return "on" if did in operator_state.foreign else "off"
+            return "on" if device_id in operator_state.foreign else "off"
         case Touch.SIGNAL:
-            return f"{100 * operator_state.reference.get(f'{did}:{operator.unit}', 0.0):.0f}"
+            return f"{100 * operator_state.reference.get(f'{device_id}:{operator.unit}', 0.0):.0f}"
     if operator.unit == "armature":
-        moved = did in operator_state.pushed
+        moved = device_id in operator_state.pushed
     elif operator.unit:
-        moved = (did, operator.unit) in operator_state.pressed_units
+        moved = (device_id, operator.unit) in operator_state.pressed_units
     else:
-        moved = did in (
-            operator_state.tripped if panel.network.devices[did].kind.can(Can.SURGE) else operator_state.pressed
+        moved = device_id in (
+            operator_state.tripped if panel.network.devices[device_id].kind.can(Can.SURGE) else operator_state.pressed
         )
     return others[0] if moved else rest
 
@@ -141,28 +147,28 @@ def operate(panel: Panel, operator: Operator, position: str) -> None:
     """
     if operator.touch is not Touch.SIGNAL and position not in operator.positions:
         raise RiktigError(f"It cannot be “{position}”.", hint=f"It can be {', '.join(operator.positions)}.")
-    operator_state, did = panel.operator_state, operator.device
-    if did is None:
+    operator_state, device_id = panel.operator_state, operator.device
+    if device_id is None:
         (operator_state.lost.add if position == "lost" else operator_state.lost.discard)(operator.unit)
     elif operator.touch is Touch.SWITCH:
-        (operator_state.opened.add if position == "off" else operator_state.opened.discard)(did)
-        (operator_state.tripped.add if position == "tripped" else operator_state.tripped.discard)(did)
+        (operator_state.opened.add if position == "off" else operator_state.opened.discard)(device_id)
+        (operator_state.tripped.add if position == "tripped" else operator_state.tripped.discard)(device_id)
     elif operator.touch is Touch.TURN:
-        operator_state.position[did] = position
+        operator_state.position[device_id] = position
     elif operator.touch is Touch.OUTPUT:
-        key = (did, operator.unit)
+        key = (device_id, operator.unit)
         (operator_state.outputs.add if position == "on" else operator_state.outputs.discard)(key)
     elif operator.touch is Touch.SIGNAL:
-        operator_state.reference[f"{did}:{operator.unit}"] = min(max(float(position), 0.0), 100.0) / 100
+        operator_state.reference[f"{device_id}:{operator.unit}"] = min(max(float(position), 0.0), 100.0) / 100
     elif operator.unit and operator.unit != "armature":
-        unit = (did, operator.unit)
+        unit = (device_id, operator.unit)
         (
             operator_state.pressed_units.add
             if position != operator.positions[0]
             else operator_state.pressed_units.discard
         )(unit)
     else:
-        kind = panel.network.devices[did].kind
+        kind = panel.network.devices[device_id].kind
         place = (
             operator_state.pushed
             if operator.unit == "armature"
@@ -172,5 +178,5 @@ def operate(panel: Panel, operator: Operator, position: str) -> None:
             if operator.touch is Touch.GUARD or kind.can(Can.SURGE)
             else operator_state.pressed
         )
-        (place.add if position != operator.positions[0] else place.discard)(did)
+        (place.add if position != operator.positions[0] else place.discard)(device_id)
     panel.run_until_stable()

@@ -43,7 +43,7 @@ def pressed_together(
         circuits: All devices and rungs of the job.
         memory: What was tried before; without it the same, only slower.
     """
-    kept: KeyedCache[tuple[PressedTogether, ...]] = (memory or Memory()).memo(tuple, "pressed together")
+    cache: KeyedCache[tuple[PressedTogether, ...]] = (memory or Memory()).memo(tuple, "pressed together")
     whole = all_circuits(inputs)
     volts = control_volts(inputs.loads, inputs.supply, inputs.practice)
     tried: list[PressedTogether] = []
@@ -61,7 +61,7 @@ def pressed_together(
                 for buttons in combinations(_buttons(small.devices, circuit.id), 2)
             )
 
-        tried += kept.get(circuit.id, (small.devices, small.rungs, inputs.supply, volts), of_circuit)
+        tried += cache.get(circuit.id, (small.devices, small.rungs, inputs.supply, volts), of_circuit)
     return tuple(tried)
 
 
@@ -93,6 +93,6 @@ def _press(
     panel.run_until_stable()
     both_in = any(event.wrong and event.text.startswith("Both in") for event in panel.events)
     race = set(pair) <= set(panel.restless)
-    own = [device for device in panel.circuits.devices if device.circuit == circuit]
-    locked = any(device.kind.can(Can.LOCKS_OPPOSITES) for device in own)
+    circuit_devices = [device for device in panel.circuits.devices if device.circuit == circuit]
+    locked = any(device.kind.can(Can.LOCKS_OPPOSITES) for device in circuit_devices)
     return PressedTogether(circuit, buttons, pair, both_in, race, locked)

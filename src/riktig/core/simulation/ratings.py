@@ -51,13 +51,13 @@ def ratings_of(network: Network, supply: Supply) -> dict[DeviceId, tuple[Rating,
         rating = _rating(feed, network, supply) if bought else None
         if rating:
             ratings.setdefault(device.id, {})[rating] = None
-    bought_for = {device: tuple(found) for device, found in ratings.items()}
+    bought_for = {device: tuple(device_ratings) for device, device_ratings in ratings.items()}
     return bought_for | _of_transformers(network, supply)
 
 
 def _of_transformers(network: Network, supply: Supply) -> dict[DeviceId, tuple[Rating, ...]]:
     """Of each transformer what its primary hangs between, and what its secondary gives; not where nothing feeds it."""
-    found: dict[DeviceId, tuple[Rating, ...]] = {}
+    ratings: dict[DeviceId, tuple[Rating, ...]] = {}
     reach = PolesInReach(network)
     given = {pole.system: abs(pole.ac) for pole in network.poles if pole.ac}
     for device in network.devices.values():
@@ -68,8 +68,8 @@ def _of_transformers(network: Network, supply: Supply) -> dict[DeviceId, tuple[R
         if len(names) != len(ends) or not all(names):
             continue
         volts = supply.voltage_to_neutral_v if any("N" in name for name in names) else supply.voltage_v
-        found[device.id] = tuple(Rating(v, supply.frequency_hz) for v in (volts, given[str(device.id)]))
-    return found
+        ratings[device.id] = tuple(Rating(v, supply.frequency_hz) for v in (volts, given[str(device.id)]))
+    return ratings
 
 
 def _rating(feed: Feed, network: Network, supply: Supply) -> Rating | None:

@@ -128,7 +128,7 @@ def _together(panel: Panel, tried: list[tuple[Circuit, DeviceId, _Way]], whole: 
     back = set(panel.on)
     begin()
     guards = {circuit.id: runners[circuit.id].guard() for circuit, _, _ in tried}
-    tripping = {did for did in guards.values() if did is not None}
+    tripping = {device_id for device_id in guards.values() if device_id is not None}
     operator_state.tripped |= tripping
     panel.wait(1.0)
     operator_state.tripped -= tripping

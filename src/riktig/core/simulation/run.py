@@ -82,7 +82,7 @@ class Panel:
         self._consumer = {(consumer.device, consumer.unit): n for n, consumer in enumerate(self.network.consumers)}
         self.units = {(d.id, u.name): u for d in circuits.devices for u in d.kind.units}
         self._coiled = {d.id for d in circuits.devices if d.kind.has_coil or d.kind.can(Can.WATCHES_PHASES)}
-        coiled = {did for did in self._coiled if not self._moves_by_itself(did)}
+        coiled = {device_id for device_id in self._coiled if not self._moves_by_itself(device_id)}
         self._plain = {
             number: self.units[contact.device, contact.unit].behaviour
             for number, contact in enumerate(self.network.contacts)
@@ -98,7 +98,7 @@ class Panel:
                         self._watch[at].add(device.id)
         self.controllers = [d.id for d in circuits.devices if d.kind.can(Can.CONTROLLER)]
         self._outputs = {d.id for d in circuits.devices if d.kind.can(Can.GIVES_OUTPUTS)}
-        self._mates = {did: tied - {did} for tied in map(frozenset, circuits.tied) for did in tied}
+        self._mates = {device_id: tied - {device_id} for tied in map(frozenset, circuits.tied) for device_id in tied}
         self.channels = {d.id: Channels() for d in circuits.devices if d.kind.can(Can.TWO_CHANNELS)}
         self._turning: dict[DeviceId, str] = {}
         self._was = OperatorState()
@@ -125,9 +125,9 @@ class Panel:
     def on(self) -> set[DeviceId]:
         """The devices that are in, lit, running or fed."""
         devices = self.network.devices
-        fed = {did for did, _ in self.fed_units if not devices[did].kind.can(Can.ON_THREE_LINES)}
-        fed -= {did for did in self.channels if self.stage[did] != ContactStage.IN}
-        return fed | {did for did, turns in self._turning.items() if turns != "off"}
+        fed = {device_id for device_id, _ in self.fed_units if not devices[device_id].kind.can(Can.ON_THREE_LINES)}
+        fed -= {device_id for device_id in self.channels if self.stage[device_id] != ContactStage.IN}
+        return fed | {device_id for device_id, turns in self._turning.items() if turns != "off"}
 
     def is_fed(self, device: DeviceId, unit: str = "A1-A2") -> bool:
         """Whether a coil, lamp or input works."""
@@ -138,11 +138,13 @@ class Panel:
         """Stands as another panel stood: its time, where coils and timers are, and what worked."""
         there = set(self.network.devices)
         self.clock_s = before.clock_s
-        self.stage.update({did: stage for did, stage in before.stage.items() if did in there})
-        self._driven.update({did: on for did, on in before._driven.items() if did in there})
-        self._coil.update({did: on for did, on in before._coil.items() if did in there})
+        self.stage.update({device_id: stage for device_id, stage in before.stage.items() if device_id in there})
+        self._driven.update({device_id: on for device_id, on in before._driven.items() if device_id in there})
+        self._coil.update({device_id: on for device_id, on in before._coil.items() if device_id in there})
         self._clockwork = before._clockwork.only(there)
-        self.channels.update({did: kept for did, kept in before.channels.items() if did in self.channels})
+        self.channels.update(
+            {device_id: channel for device_id, channel in before.channels.items() if device_id in self.channels}
+        )
         for key, number in self._consumer.items():
             if key in before._consumer:
                 self.fed[number] = before.fed[before._consumer[key]]
@@ -189,12 +191,12 @@ class Panel:
         self.steps += 1
         self.operator_state.tie_handles(self._was, self._mates)
         self._stale |= self._moved_by_hand()
-        for did in sorted(self._stale & self._coiled):
-            self._drive(did, fed=self._coil.get(did, False))
-        for did in self._unfinished:
-            driven = self._driven.get(did, False)
-            if self.stage[did] != (ContactStage.IN if driven else ContactStage.OUT):
-                self._schedule(did, on=driven, by_hand=False)
+        for device_id in sorted(self._stale & self._coiled):
+            self._drive(device_id, fed=self._coil.get(device_id, False))
+        for device_id in self._unfinished:
+            driven = self._driven.get(device_id, False)
+            if self.stage[device_id] != (ContactStage.IN if driven else ContactStage.OUT):
+                self._schedule(device_id, on=driven, by_hand=False)
         self._unfinished = ()
         self._known = None
 
@@ -205,8 +207,8 @@ class Panel:
         for name in ("pressed", "opened", "tripped", "pushed", "foreign"):
             device_ids |= getattr(now, name) ^ getattr(was, name)
         for name in ("pressed_units", "outputs", "blown", "welded", "dead", "stuck", "changed_over"):
-            device_ids |= {did for did, _ in getattr(now, name) ^ getattr(was, name)}
-        device_ids |= {did for did, _ in now.position.items() ^ was.position.items()}
+            device_ids |= {device_id for device_id, _ in getattr(now, name) ^ getattr(was, name)}
+        device_ids |= {device_id for device_id, _ in now.position.items() ^ was.position.items()}
         self.volts.broken = {self._consumer[key] for key in now.dead if key in self._consumer}
         if now.dead != was.dead:
             ends = [self.network.consumers[self._consumer[o]] for o in now.dead ^ was.dead if o in self._consumer]
@@ -222,10 +224,10 @@ class Panel:
             if not batch:
                 return
             self.clock_s = max(self.clock_s, at)
-            for did, stage in batch:
-                turns[did] += 1
-                self._move(did, stage)
-            never = sorted(did for did, count in turns.items() if count > MOST_TURNS)
+            for device_id, stage in batch:
+                turns[device_id] += 1
+                self._move(device_id, stage)
+            never = sorted(device_id for device_id, count in turns.items() if count > MOST_TURNS)
             if never:
                 self._give_up(tuple(never), turns)
                 return
@@ -248,7 +250,7 @@ class Panel:
         """What never comes to rest: said with what opens its path, and left as it is."""
         self.restless = never
         self._unfinished = self._clockwork.stop()
-        names = " and ".join(f"{{{did}}}" for did in never)
+        names = " and ".join(f"{{{device_id}}}" for device_id in never)
         if len(never) > 1:
             text = f"Race: {names} are fed at the same instant, and each opens the other's path. Chance decides."
         else:
@@ -260,8 +262,8 @@ class Panel:
         for _ in range(50):
             opened: list[int] = []
             closed, self._bridged = self._bridged, []
-            for did in sorted(self._stale):
-                for number in self._contacts[did]:
+            for device_id in sorted(self._stale):
+                for number in self._contacts[device_id]:
                     (closed if self._closed(number) else opened).append(number)
             self._stale.clear()
             poles = self._known = tuple(poles_alive(self)) if self._known is None else self._known
@@ -275,7 +277,7 @@ class Panel:
             if not dirty:
                 return
             self._recheck(self.volts.update(dirty))
-            self._react({did for point in dirty for did in self._watch[point]})
+            self._react({device_id for point in dirty for device_id in self._watch[point]})
             self._check_shorts()
             if self.after_each:
                 self.after_each()
@@ -291,7 +293,7 @@ class Panel:
         device = self.network.devices[contact.device]
         powered = True
         if device.kind.can(Can.GIVES_OUTPUTS):
-            powered = any(self.is_fed(did, "24-0") for did in self.controllers) or not self.controllers
+            powered = any(self.is_fed(device_id, "24-0") for device_id in self.controllers) or not self.controllers
         elif device.kind.can(Can.SENSOR):
             powered = self.is_fed(contact.device, "P-M")
         unit = self.units[contact.device, contact.unit]
@@ -310,26 +312,26 @@ class Panel:
         self._react(devices)
 
     def _react(self, devices: set[DeviceId]) -> None:
-        for did in sorted(devices):
-            device = self.network.devices[did]
+        for device_id in sorted(devices):
+            device = self.network.devices[device_id]
             kind = device.kind
             if kind.is_motor or kind.can(Can.THREE_LINE_LOAD):
-                self._turn(did)
+                self._turn(device_id)
                 continue
             if kind.can(Can.MAKES_POTENTIAL):
                 self._known = None
             if kind.can(Can.CONTROLLER):
                 self._stale |= self._outputs
             elif kind.can(Can.SENSOR):
-                self._stale.add(did)
+                self._stale.add(device_id)
             driven = is_driven(self, device)
             if kind.can(Can.ELECTRONIC_STARTER):
-                self._stale.add(did)
+                self._stale.add(device_id)
             if driven is None:
                 if kind.can(Can.TRANSFORMS) or kind.can(Can.MAKES_DC) or kind.can(Can.FOREIGN_SUPPLY):
-                    self._stale.add(did)
+                    self._stale.add(device_id)
                 continue
-            self._drive(did, fed=driven)
+            self._drive(device_id, fed=driven)
 
     def _drive(self, did: DeviceId, *, fed: bool) -> None:
         """What moves a device's contacts: its coil or electronics, or a finger on its armature."""

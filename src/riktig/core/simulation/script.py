@@ -115,8 +115,8 @@ def read_script(text: str) -> tuple[str, ...]:
         RiktigError: JSON that is none, or holds anything but texts; the place stands in it.
     """
     if text.lstrip()[:1] in ("[", "{"):
-        held = parse_json(text, what="a script", hint="Mend the line, or write a step a line.")
-        steps = held.get("steps") if isinstance(held, dict) else held
+        data = parse_json(text, what="a script", hint="Mend the line, or write a step a line.")
+        steps = data.get("steps") if isinstance(data, dict) else data
         if not isinstance(steps, list):
             raise RiktigError(
                 "The script has no list of steps.", hint='Write {"steps": ["press S1: K1 on"]}.', where="$.steps"
@@ -148,7 +148,7 @@ class Runner:
     def __init__(self, panel: Panel, circuit: CircuitId, names: Mapping[str, DeviceId] | None = None) -> None:
         self.panel, self.circuit, self.circuits = panel, circuit, panel.circuits
         self.known = panel.network.devices
-        self.names = {name.lower(): did for name, did in (names or {}).items()}
+        self.names = {name.lower(): device_id for name, device_id in (names or {}).items()}
 
     def step(self, text: str) -> StepResult:
         """Does one step and looks.
@@ -159,7 +159,7 @@ class Runner:
         done, expected = _parts(text)
         first = len(self.panel.events)
         self.do(done)
-        failed = [(expectation, fault) for expectation in expected if (fault := self._look(expectation))]
+        failed = [(expectation, fault) for expectation in expected if (fault := self._difference(expectation))]
         otherwise = [fault for _, fault in failed]
         reasons = [self._why(expectation) for expectation, _ in failed]
         stays_on = any(wants_off(expectation) for expectation, _ in failed)
@@ -184,9 +184,9 @@ class Runner:
         Raises:
             RiktigError: there is none.
         """
-        did = DeviceId(f"{self.circuit}.{role}")
-        if did in self.known:
-            return did
+        device_id = DeviceId(f"{self.circuit}.{role}")
+        if device_id in self.known:
+            return device_id
         if role in self.known:
             return DeviceId(role)
         if role.lower() in self.names:
@@ -249,8 +249,8 @@ class Runner:
             case "turn":
                 self._turn(what, text)
             case "trip" | "reset":
-                did = self._guard() if what == "guard" else self.device(what)
-                (state.tripped.add if verb == "trip" else state.tripped.discard)(did)
+                device_id = self._guard() if what == "guard" else self.device(what)
+                (state.tripped.add if verb == "trip" else state.tripped.discard)(device_id)
             case "wait":
                 self.panel.wait(_seconds(what))
             case "lose" | "restore":
@@ -286,17 +286,17 @@ class Runner:
         places = {"weld": operator_state.welded, "blow": operator_state.blown, "break": operator_state.dead}
         if verb == "mend":
             for place in places.values():
-                place.difference_update({held for held in place if held[0] == key[0]})
+                place.difference_update({entry for entry in place if entry[0] == key[0]})
         else:
             places[verb].add(key)
 
     def _press(self, what: str, *, down: bool) -> None:
         role, _, button = what.partition(" ")
-        did = self.device(role)
+        device_id = self.device(role)
         if not button:
-            (self.panel.operator_state.pressed.add if down else self.panel.operator_state.pressed.discard)(did)
+            (self.panel.operator_state.pressed.add if down else self.panel.operator_state.pressed.discard)(device_id)
             return
-        unit = (did, "1-2" if button == "stop" else "3-4")
+        unit = (device_id, "1-2" if button == "stop" else "3-4")
         (self.panel.operator_state.pressed_units.add if down else self.panel.operator_state.pressed_units.discard)(unit)
 
     def _output(self, *, on: bool) -> None:
@@ -309,7 +309,7 @@ class Runner:
                             (pole.device, pole.unit)
                         )
 
-    def _look(self, text: str) -> str:
+    def _difference(self, text: str) -> str:
         """What is otherwise than expected; empty when it is as expected."""
         role, _, want = text.rpartition(" ")
         want = SAME.get(want, want)
@@ -319,13 +319,13 @@ class Runner:
         if role == "lamps":
             dark = [d.id for d in self.circuits.devices if d.kind.can(Can.LAMP_TEST) and d.id not in self.panel.on]
             return f"{', '.join(dark)} is off, not on" if want == "on" and dark else ""
-        did = self.device(role)
+        device_id = self.device(role)
         if want == "any":
             return ""
-        device = self.known[did]
-        now = self.panel.turns(did) if device.kind.is_motor else ("on" if did in self.panel.on else "off")
+        device = self.known[device_id]
+        now = self.panel.turns(device_id) if device.kind.is_motor else ("on" if device_id in self.panel.on else "off")
         if device.kind.has_coil:
-            now = "on" if self.panel.is_fed(did) and did in self.panel.on else "off"
+            now = "on" if self.panel.is_fed(device_id) and device_id in self.panel.on else "off"
         fine = now == want or (want == "on" and device.kind.is_motor and now != "off")
         return "" if fine else f"{role} is {now}, not {want}"
 

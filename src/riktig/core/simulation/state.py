@@ -64,9 +64,9 @@ class OperatorState:
             was: How everything stood before.
             mates: The breakers that each is tied to.
         """
-        for did in sorted(self.opened ^ was.opened):
-            for mate in mates.get(did, ()):
-                (self.opened.add if did in self.opened else self.opened.discard)(mate)
+        for device_id in sorted(self.opened ^ was.opened):
+            for mate in mates.get(device_id, ()):
+                (self.opened.add if device_id in self.opened else self.opened.discard)(mate)
 
 
 def is_closed(operator_state: OperatorState, device: Device, unit: Unit, stage: ContactStage, *, powered: bool) -> bool:
@@ -79,31 +79,31 @@ def is_closed(operator_state: OperatorState, device: Device, unit: Unit, stage: 
         stage: Where the device's coil, timer or electronics have its contacts.
         powered: Whether the electronics that move it have power: of a controller's output, a sensor.
     """
-    did = device.id
-    if (did, unit.name) in operator_state.welded:
+    device_id = device.id
+    if (device_id, unit.name) in operator_state.welded:
         return True
-    if (did, unit.name) in operator_state.stuck:
+    if (device_id, unit.name) in operator_state.stuck:
         return False
-    if (did, unit.name) in operator_state.changed_over:
+    if (device_id, unit.name) in operator_state.changed_over:
         unit = replace(unit, behaviour=CHANGED_OVER.get(unit.behaviour, unit.behaviour))
     match unit.behaviour:
         case Behaviour.JOINT | Behaviour.HEATER:
             return True
         case Behaviour.POLE:
             return (
-                did not in operator_state.opened
-                and did not in operator_state.tripped
-                and (did, unit.name) not in operator_state.blown
+                device_id not in operator_state.opened
+                and device_id not in operator_state.tripped
+                and (device_id, unit.name) not in operator_state.blown
             )
         case Behaviour.NO:
             return _moved(operator_state, device, unit, stage, powered=powered) == ContactStage.IN
         case Behaviour.NC:
-            held = any(
-                (did, unit.name) in operator_state.welded
+            is_actuated = any(
+                (device_id, unit.name) in operator_state.welded
                 for unit in device.kind.units
                 if unit.behaviour is Behaviour.NO
             )
-            return not held and _moved(operator_state, device, unit, stage, powered=powered) == ContactStage.OUT
+            return not is_actuated and _moved(operator_state, device, unit, stage, powered=powered) == ContactStage.OUT
     return False
 
 
@@ -111,14 +111,14 @@ def _moved(
     operator_state: OperatorState, device: Device, unit: Unit, stage: ContactStage, *, powered: bool
 ) -> ContactStage:
     """Where a contact stands: out as at rest, in when moved, on the way between."""
-    did, kind = device.id, device.kind
-    tripped = did in operator_state.tripped
+    device_id, kind = device.id, device.kind
+    tripped = device_id in operator_state.tripped
     if kind.can(Can.SIGNALS_OFF):
-        return _if(tripped or did in operator_state.opened)
+        return _if(tripped or device_id in operator_state.opened)
     if unit.symbol == "trip" or kind.can(Can.OVERLOAD):
         return _if(tripped)
     if kind.can(Can.RIDES_THROUGH_TRIP):
-        return _if(not tripped and did not in operator_state.opened)
+        return _if(not tripped and device_id not in operator_state.opened)
     if kind.can(Can.ELECTRONIC_STARTER):
         return ContactStage.OUT if tripped else stage
     if kind.can(Can.STAR_DELTA_TIMER):
@@ -126,14 +126,14 @@ def _moved(
     if kind.can(Can.LATE_TIMER):
         return _if(stage == ContactStage.DONE)
     if kind.can(Can.GIVES_OUTPUTS):
-        return _if(powered and (did, unit.name) in operator_state.outputs)
+        return _if(powered and (device_id, unit.name) in operator_state.outputs)
     if kind.can(Can.SENSOR):
-        return _if(powered and did in operator_state.pressed)
-    if did in operator_state.position or kind.can(Can.TURNED):
-        return _if(operator_state.position.get(did, "off") in unit.moved_in)
+        return _if(powered and device_id in operator_state.pressed)
+    if device_id in operator_state.position or kind.can(Can.TURNED):
+        return _if(operator_state.position.get(device_id, "off") in unit.moved_in)
     if kind.has_coil or kind.can(Can.WATCHES_PHASES):
         return stage
-    return _if(did in operator_state.pressed or (did, unit.name) in operator_state.pressed_units)
+    return _if(device_id in operator_state.pressed or (device_id, unit.name) in operator_state.pressed_units)
 
 
 def _if(moved: bool) -> ContactStage:

@@ -97,8 +97,8 @@ def set_level(panel: Panel, tank: Tank, level: float) -> Tank:
         level: How full, from 0 to 1.
     """
     filled = replace(tank, level=min(max(level, 0.0), 1.0))
-    for _, did, height in filled.floats:
-        (panel.operator_state.pressed.add if filled.level >= height else panel.operator_state.pressed.discard)(did)
+    for _, float_id, height in filled.floats:
+        (panel.operator_state.pressed.add if filled.level >= height else panel.operator_state.pressed.discard)(float_id)
     panel.run_until_stable()
     return filled
 
@@ -147,7 +147,7 @@ def set_travel(panel: Panel, carriage: Carriage, at: float) -> Carriage:
         at: Where it stands, as a share of its travel from 0 to 1.
     """
     moved = replace(carriage, at=min(max(at, 0.0), 1.0))
-    for did, reached in ((moved.ahead, moved.at >= 0.999), (moved.behind, moved.at <= 0.001)):
-        (panel.operator_state.pressed.add if reached else panel.operator_state.pressed.discard)(did)
+    for switch_id, reached in ((moved.ahead, moved.at >= 0.999), (moved.behind, moved.at <= 0.001)):
+        (panel.operator_state.pressed.add if reached else panel.operator_state.pressed.discard)(switch_id)
     panel.run_until_stable()
     return moved

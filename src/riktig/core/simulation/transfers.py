@@ -39,7 +39,7 @@ def transfers_of(inputs: CircuitInputs, circuits: Circuits, memory: Memory | Non
         circuits: All devices and rungs of the job.
         memory: What was tried before; without it the same, only slower.
     """
-    kept: KeyedCache[tuple[Transfer, ...]] = (memory or Memory()).memo(tuple, "transfers of a circuit")
+    cache: KeyedCache[tuple[Transfer, ...]] = (memory or Memory()).memo(tuple, "transfers of a circuit")
     whole = all_circuits(inputs)
     volts = control_volts(inputs.loads, inputs.supply, inputs.practice)
     transfers: list[Transfer] = []
@@ -58,7 +58,7 @@ def transfers_of(inputs: CircuitInputs, circuits: Circuits, memory: Memory | Non
                 for way in WAYS
             )
 
-        transfers += kept.get(circuit.id, (small.devices, small.rungs, inputs.supply, volts), of_circuit)
+        transfers += cache.get(circuit.id, (small.devices, small.rungs, inputs.supply, volts), of_circuit)
     return tuple(transfers)
 
 

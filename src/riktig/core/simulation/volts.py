@@ -99,7 +99,7 @@ class Volts:
         """Potentials of what changed; the consumers whose voltage was worked out anew."""
         todo = {point for point in dirty if self.connectivity.root[point] == NONE}
         for point in dirty:
-            self.at[point] = self._of(point)
+            self.at[point] = self._potential_at(point)
             for number in self._beside[point]:
                 consumer = self.network.consumers[number]
                 other = consumer.b if consumer.a == point else consumer.a
@@ -118,7 +118,7 @@ class Volts:
             self.across[number] = 0.0 if number in self.broken else self._across(number)
         return beside
 
-    def _of(self, point: int) -> Potential | None:
+    def _potential_at(self, point: int) -> Potential | None:
         pole = self.pole_at(point)
         if pole is None:
             return None

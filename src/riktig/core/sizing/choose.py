@@ -134,12 +134,12 @@ def size_all(
 
 def _onward(circuits: Circuits, inputs: CircuitInputs, proposal: ElectricalProposal) -> Onward:
     """What passes on is protected upstream like the feed: never thinner, and thicker where the Brief says so."""
-    own = frozenset(device.circuit for device in circuits.devices if device.kind.can(Can.LEADS_ON))
+    leading_on = frozenset(device.circuit for device in circuits.devices if device.kind.can(Can.LEADS_ON))
     value = proposal.value("panel.through")
     mm2 = max(proposal.incoming.feeder.mm2, value.amount if value else 0.0)
     if inputs.practice.rulebook.north_american:
-        return Onward(own, mm2, proposal.incoming.pe_mm2)
-    return Onward(own, mm2, next_section(protective_section(mm2).value))
+        return Onward(leading_on, mm2, proposal.incoming.pe_mm2)
+    return Onward(leading_on, mm2, next_section(protective_section(mm2).value))
 
 
 def _load_size(circuit: CircuitId, load_proposal: LoadProposal) -> LoadSize:

@@ -64,26 +64,26 @@ def size_control(loads: tuple[Load, ...], drawn: DrawnLoads, signals: tuple[Sign
     kind, why_kind = control_source(loads, basis.supply, basis.practice)
     efficient = rule("dc supply efficiency").value
     dc_w = sum(s.watts for s in signals if s.wetting is Wetting.DC) + sum(burden.dc_w for burden in drawn.burdens)
-    held, pick_up, lines = _burden(drawn, signals)
+    held_va, pick_up, lines = _burden(drawn, signals)
     if kind is ControlSupply.DC:
-        dc_w += held * rule("dc coil share").value
+        dc_w += held_va * rule("dc coil share").value
     limited = sum(s.watts for s in signals if s.wetting is Wetting.LIMITED)
     on_transformer = kind is ControlSupply.TRANSFORMER and drawn.dc_from_control
     input_v = _input_v(drawn, basis, on_transformer=on_transformer)
     if on_transformer:
         for name, watts in (("24 V supply", dc_w), ("limited-energy supply", limited)):
-            own = round(watts / efficient, 1)
-            held, pick_up = round(held + own, 1), round(pick_up + own, 1)
-            lines += [f"{name}: {watts:.0f} W / {efficient:g} = {own:g} VA"] if watts else []
-    values = [_held(held, lines), _pick_up(pick_up, held)] if held else []
+            own_va = round(watts / efficient, 1)
+            held_va, pick_up = round(held_va + own_va, 1), round(pick_up + own_va, 1)
+            lines += [f"{name}: {watts:.0f} W / {efficient:g} = {own_va:g} VA"] if watts else []
+    values = [_held_value(held_va, lines), _pick_up(pick_up, held_va)] if held_va else []
     parts: list[Part] = []
-    line_a = held / basis.supply.voltage_to_neutral_v
+    line_a = held_va / basis.supply.voltage_to_neutral_v
     source = _kind_value(kind, why_kind, basis)
     values.append(source)
-    if kind is ControlSupply.TRANSFORMER and held:
+    if kind is ControlSupply.TRANSFORMER and held_va:
         inputs = max(_input_a(watts, input_v) for watts in (dc_w, limited))
         branch = max(_largest_branch(drawn, source.amount, basis), next_link(inputs, basis))
-        more, part = _transformer(held, pick_up, branch, basis)
+        more, part = _transformer(held_va, pick_up, branch, basis)
         values += more
         parts.append(part)
         line_a = more[0].amount / basis.supply.voltage_v
@@ -117,20 +117,20 @@ def _input_a(watts: float, volts: float) -> float:
 
 def _burden(drawn: DrawnLoads, signals: tuple[Signal, ...]) -> tuple[float, float, list[str]]:
     """VA with everything held, and at the worst moment: the largest coil pulling in while the rest hold."""
-    held, worst, lines = 0.0, 0.0, []
+    held_va, worst, lines = 0.0, 0.0, []
     for burden in drawn.burdens:
         if not burden.held_va:
             continue
-        held += burden.held_va
+        held_va += burden.held_va
         worst = max(worst, burden.pull_va - burden.held_va)
         lines.append(f"{burden.title}: {burden.held_va:g} VA held, {burden.pull_va:g} VA pulling in")
     field = sum(s.watts for s in signals if s.wetting is Wetting.CONTROL)
     if field:
         lines.append(f"field devices {field:g} VA")
-    return round(held + field, 1), round(held + field + worst, 1), lines
+    return round(held_va + field, 1), round(held_va + field + worst, 1), lines
 
 
-def _held(held: float, lines: list[str]) -> Value:
+def _held_value(held: float, lines: list[str]) -> Value:
     why = Why(f"Why {held:g} VA", "Every coil that may be in at once, and its lamps.", tuple(lines), "part data")
     return Value("panel.held", "Control held", held, "VA", why, settable=False)
 

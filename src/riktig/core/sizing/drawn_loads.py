@@ -129,7 +129,7 @@ class _Taker:
         nets = [net.id for name in unit.pins if (net := self.nets.of_pin.get(device.pin(name)))]
         if len(nets) < 2:
             return
-        source = next((found for net in nets if (found := self.reach.source_of(net))), None)
+        source = next((net_source for net in nets if (net_source := self.reach.source_of(net))), None)
         lines = tuple(dict.fromkeys(line for net in nets for line in self.reach.lines_of(net)))
         if source is None and device.kind.can(Can.MAKES_DC) and len(lines) > 1:
             self.dc_between_lines = True
@@ -167,9 +167,9 @@ class _Taker:
         sums, part = self.sums[device.circuit], self._part(device)
         draw = device.kind.draw
         if unit.behaviour is Behaviour.COIL:
-            held = part.coil_va_hold or (draw.va if draw else 0.0)
-            sums.held += held
-            sums.largest = max(sums.largest, part.coil_va_in - held)
+            held_va = part.coil_va_hold or (draw.va if draw else 0.0)
+            sums.held += held_va
+            sums.largest = max(sums.largest, part.coil_va_in - held_va)
         elif unit.behaviour is not Behaviour.INPUT:
             sums.held += draw.va if draw else self._amps(device, unit) * self.supply.voltage_to_neutral_v
 
@@ -178,13 +178,13 @@ class _Taker:
         draw = device.kind.draw
         if draw is not None:
             return round(draw.va / self.supply.voltage_to_neutral_v, 3)
-        own = {net.id for name in unit.pins if (net := self.nets.of_pin.get(device.pin(name)))}
+        unit_nets = {net.id for name in unit.pins if (net := self.nets.of_pin.get(device.pin(name)))}
         for guard in self.circuits.devices:
             if guard.circuit == device.circuit and guard.kind.is_protective:
                 pins = (
                     pin for name in (p.name for p in guard.kind.pins) if (pin := guard.pin(name)) in self.nets.of_pin
                 )
-                if any(self.nets.of_pin[pin].id in own and not self.nets.of_pin[pin].is_shared for pin in pins):
+                if any(self.nets.of_pin[pin].id in unit_nets and not self.nets.of_pin[pin].is_shared for pin in pins):
                     return max(guard.least_a, parts_of(guard.kind_id)[0].rated_a)
         return 0.0
 

@@ -107,10 +107,10 @@ def propose_electrical(
     Returns:
         All values with their whys.
     """
-    kept: KeyedCache[LoadProposal] = (memory or Memory()).memo(LoadProposal, "sized load")
+    cache: KeyedCache[LoadProposal] = (memory or Memory()).memo(LoadProposal, "sized load")
     loads, signals = brief.loads, brief.signals
     basis, grouped = basis_of(loads, brief.supply, brief.practice, brief.enclosure, brief.overrides)
-    sized = tuple(kept.get(load.id, (load, basis), partial(size_load, load, basis)) for load in loads)
+    sized = tuple(cache.get(load.id, (load, basis), partial(size_load, load, basis)) for load in loads)
     by_load = {load_proposal.load: load_proposal for load_proposal in sized}
     of_circuit = {circuit.id: by_load[circuit.load] for circuit in own if circuit.load in by_load}
     drawn = drawn_loads(circuits, nets, of_circuit, brief.supply, basis.practice.transformer_v)

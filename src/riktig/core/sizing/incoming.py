@@ -169,9 +169,9 @@ def _lines(
     ways = [load for load in loads if len(where[load.id]) < count]
     if not ways:
         return []
-    own = lines[:count]
-    mean = sum(own) / count
-    skew = (max(own) - min(own)) / mean if mean else 0.0
+    taken_lines = lines[:count]
+    mean = sum(taken_lines) / count
+    skew = (max(taken_lines) - min(taken_lines)) / mean if mean else 0.0
     limit = rule("phase imbalance")
     texts = tuple(f"{load.name}: {'–'.join(names[n] for n in where[load.id])}" for load in ways)
     why = Why(
@@ -181,7 +181,7 @@ def _lines(
         limit.source,
         limit.confidence,
     )
-    words = " · ".join(f"{name} {a:.1f} A" for name, a in zip(names, own, strict=False))
+    words = " · ".join(f"{name} {a:.1f} A" for name, a in zip(names, taken_lines, strict=False))
     shortfall = f"the lines are {skew:.0%} apart" if skew > limit.value else ""
     values = [Value("panel.lines", "Lines", round(skew * 100), "%", why, words, shortfall=shortfall, settable=False)]
     neutral = [0.0, 0.0, 0.0]
@@ -299,8 +299,10 @@ def _feeder(
     laid = in_panel(basis)
     section = smallest_section(need, text, laid)
     if section.mm2 < least_mm2:
-        held = next((mm2 for mm2 in laid.sizes if mm2 >= least_mm2), section.mm2)
-        section = section_of(held, need, f"{text}; the main switch holds none below {conductor_name(held)}", laid)
+        fitting_mm2 = next((mm2 for mm2 in laid.sizes if mm2 >= least_mm2), section.mm2)
+        section = section_of(
+            fitting_mm2, need, f"{text}; the main switch holds none below {conductor_name(fitting_mm2)}", laid
+        )
     value = basis.with_override(Value("panel.feeder", "Feed", section.mm2, "mm²", section.why), conductor_name)
     if value.overridden and value.amount in laid.sizes:
         section = section_of(value.amount, need, text, laid)

@@ -122,8 +122,8 @@ def with_fans(sizing: Sizing, circuits: Circuits, enclosure: Enclosure, picks: t
     if not fans or allowed <= 0:
         return sizing
     air, wires = rule("fan air"), rule("wiring losses")
-    own = {fan.id for fan in fans}
-    watts = sum(loss.watts for loss in losses_of(circuits, sizing) if loss.device not in own)
+    fan_ids = {fan.id for fan in fans}
+    watts = sum(loss.watts for loss in losses_of(circuits, sizing) if loss.device not in fan_ids)
     parts, whys = dict(sizing.parts), dict(sizing.whys)
     for fan in fans:
         # The motor of the fan is heat too: a larger fan asks for a little more air.
@@ -183,8 +183,8 @@ def inside_air_of(
     """
     wires, air, k = rule("wiring losses"), rule("fan air"), heat_coefficient(enclosure.material)
     parts_w = round(sum(loss.watts for loss in losses), 1)
-    own = next((override for override in overrides if override.key == "panel.loss"), None)
-    total = own.amount if own else round(parts_w * wires.value, 1)
+    own_loss = next((override for override in overrides if override.key == "panel.loss"), None)
+    total = own_loss.amount if own_loss else round(parts_w * wires.value, 1)
     area = cooling_area(enclosure.width, enclosure.height, enclosure.depth, enclosure.standing.value)
     allowed = enclosure.ambient_c - enclosure.room_c
     flow = air.value * total / allowed if allowed > 0 else 0.0
@@ -194,7 +194,7 @@ def inside_air_of(
     inside = round(enclosure.room_c + temperature_rise(total, enclosure, fitted), 1)
     lines = [
         f"set by the builder: {total:g} W"
-        if own
+        if own_loss
         else f"parts: {parts_w:g} W; conductors: × {wires.value:g} = {total:g} W",
         f"{enclosure.size_name}, {enclosure.standing.value}: {area:.2f} m²",
         f"{total:g} W / ({k.value:g} W/m²K × {area:.2f} m²) = {total / (k.value * area):.1f} K "

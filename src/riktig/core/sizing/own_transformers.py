@@ -13,9 +13,9 @@ def behind_own_transformers(circuits: Circuits) -> dict[CircuitId, float]:
     Args:
         circuits: All devices of the job.
     """
-    own = {device.circuit for device in circuits.devices if device.kind.can(Can.TRANSFORMS)}
+    transforming = {device.circuit for device in circuits.devices if device.kind.can(Can.TRANSFORMS)}
     sums: dict[CircuitId, float] = {}
     for device in circuits.devices:
-        if device.circuit in own and device.kind.is_protective:
+        if device.circuit in transforming and device.kind.is_protective:
             sums[device.circuit] = sums.get(device.circuit, 0.0) + device.least_a
     return sums

@@ -159,9 +159,9 @@ def _protector(load: Load, setting: Value, basis: Basis) -> tuple[Value, tuple[C
         setting.why.confidence,
     )
     value = Value(f"{load.id}.breaker", "Motor protector", part.max_a, "A", why, f"{part.min_a:g} to {part.max_a:g} A")
-    own = basis.own(value.key)
-    if own:
-        part, enough = first_part(_offered("motor_protector", basis), lambda p: p.max_a >= own.amount)
+    own_value = basis.own(value.key)
+    if own_value:
+        part, enough = first_part(_offered("motor_protector", basis), lambda p: p.max_a >= own_value.amount)
         value = basis.with_override(value, lambda a: f"{part.min_a:g} to {part.max_a:g} A")
         enough = enough and part.min_a <= amps <= part.max_a
     return short_of_catalogue(value, enough, part), (Chosen("motor protector", part),)

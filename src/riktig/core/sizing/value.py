@@ -112,23 +112,23 @@ class Basis:
 
     def with_override(self, value: Value, words: Callable[[float], str] | None = None) -> Value:
         """The value, or the builder's own in its place, marked as such with its reason."""
-        own = self.own(value.key)
+        own_value = self.own(value.key)
         if words:
             value = replace(value, words=words(value.amount))
-        if own is None or not value.settable:
+        if own_value is None or not value.settable:
             return value
         why = Why(
             value.why.title,
-            f"Decided by the builder: {own.reason} Riktig proposes {value.text}: {value.why.reason}",
+            f"Decided by the builder: {own_value.reason} Riktig proposes {value.text}: {value.why.reason}",
             value.why.lines,
             value.why.source,
             value.why.confidence,
         )
         return replace(
             value,
-            amount=own.amount,
-            words=words(own.amount) if words else "",
+            amount=own_value.amount,
+            words=words(own_value.amount) if words else "",
             proposed=value.amount,
-            reason=own.reason,
+            reason=own_value.reason,
             why=why,
         )

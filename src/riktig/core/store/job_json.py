@@ -1,5 +1,6 @@
 """The job as JSON and back, with the place of every fault."""
 
+import functools
 import re
 from typing import Any
 
@@ -99,10 +100,16 @@ def placed_fault(error: msgspec.ValidationError, root: str) -> InputFault:
     return InputFault(root + (path or "$").removeprefix("$"), f"{message}.")
 
 
+@functools.cache
+def _type_info(kind: type) -> msgspec.inspect.Type:
+    """The fields of a class, and of all classes in it: walked once, as a job has some two hundred."""
+    return msgspec.inspect.type_info(kind)
+
+
 def unknown_fields(value: Any, kind: Any, path: str) -> list[InputFault]:
     """Fields that the document does not have, all at once: a misspelt field is not ignored."""
     faults: list[InputFault] = []
-    info = msgspec.inspect.type_info(kind) if isinstance(kind, type) else kind
+    info = _type_info(kind) if isinstance(kind, type) else kind
     if isinstance(info, msgspec.inspect.UnionType):
         options = [option for option in info.types if not isinstance(option, msgspec.inspect.NoneType)]
         if value is not None and len(options) == 1:

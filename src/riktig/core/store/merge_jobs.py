@@ -99,7 +99,7 @@ class _Merge:
         words = " · ".join(path)
         if words in self.keep:
             return here
-        self.both_changed.append(BothChanged(words, _shown(here), _shown(there)))
+        self.both_changed.append(BothChanged(words, _plain_words(here), _plain_words(there)))
         return there
 
     def _lists(self, base: list[Plain], here: Plain, there: Plain, path: tuple[str, ...]) -> Plain:
@@ -130,11 +130,11 @@ def _name(item: Plain) -> str:
     if isinstance(item, dict):
         name = next((item[field] for field in _NAMES if field in item), None)
         if name is not None:
-            return name if isinstance(name, str) else _shown(name)
-    return item if isinstance(item, str) else _shown(item)
+            return name if isinstance(name, str) else _plain_words(name)
+    return item if isinstance(item, str) else _plain_words(item)
 
 
-def _shown(value: Plain) -> str:
+def _plain_words(value: Plain) -> str:
     return "" if value is None else msgspec.json.encode(value).decode()
 
 

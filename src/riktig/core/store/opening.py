@@ -104,14 +104,14 @@ def see_schema(db: sqlite3.Connection) -> None:
     Raises:
         sqlite3.DatabaseError: it has not.
     """
-    held = db.execute("SELECT type, name, sql FROM sqlite_schema").fetchall()
-    held = [row for row in held if not str(row[1]).startswith("sqlite_")]
+    rows = db.execute("SELECT type, name, sql FROM sqlite_schema").fetchall()
+    rows = [row for row in rows if not str(row[1]).startswith("sqlite_")]
     version = int(db.execute("PRAGMA user_version").fetchone()[0])
     if version == FORMAT:
-        if {row[2] for row in held} != {*SCHEMA, *TRIGGERS}:
+        if {row[2] for row in rows} != {*SCHEMA, *TRIGGERS}:
             raise sqlite3.DatabaseError("its tables are not as Riktig makes them")
         return
-    for kind, name, sql in held:
+    for kind, name, sql in rows:
         if kind == "trigger" and _GUARD.fullmatch(" ".join(str(sql).split())):
             continue
         if kind != "table" or name not in TABLES_BEFORE_4:

@@ -58,7 +58,7 @@ def _belongs(path: Path, journal: Path) -> bool:
         handle.seek(sector)
         while record := handle.read(page + 8):
             if int.from_bytes(record[:4], "big") == 1:
-                kept = record[4:104]
-                steps = int.from_bytes(head[_COUNTER], "big") - int.from_bytes(kept[_COUNTER], "big")
-                return kept[_COOKIE] == head[_COOKIE] and steps in (0, 1) and kept[_PAGES] == begin[16:20]
+                last_text = record[4:104]
+                steps = int.from_bytes(head[_COUNTER], "big") - int.from_bytes(last_text[_COUNTER], "big")
+                return last_text[_COOKIE] == head[_COOKIE] and steps in (0, 1) and last_text[_PAGES] == begin[16:20]
     return False

@@ -101,8 +101,8 @@ def see_that_it_may_be(record: Record, is_released: Callable[[], bool]) -> None:
 
 def _is_released(db: sqlite3.Connection) -> bool:
     taken = "SELECT 1 FROM log AS back WHERE back.corrects = log.id"
-    asked = f"SELECT 1 FROM log WHERE kind = 'live released' AND NOT EXISTS ({taken})"
-    return db.execute(asked).fetchone() is not None
+    query = f"SELECT 1 FROM log WHERE kind = 'live released' AND NOT EXISTS ({taken})"
+    return db.execute(query).fetchone() is not None
 
 
 def insert_as_stored(

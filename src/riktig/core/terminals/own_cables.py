@@ -66,7 +66,7 @@ def _one(members: Sequence[Cable], planned: OwnCable | None) -> Cable:
     ordered = [lead, *(cable for cable in members if cable is not lead)]
     return replace(
         lead,
-        to=_to([cable.to for cable in ordered]),
+        to=_purposes([cable.to for cable in ordered]),
         mm2=max(cable.mm2 for cable in ordered),
         cores=_named([core for cable in ordered for core in cable.cores], dict(planned.cores) if planned else {}),
         length_m=max(cable.length_m for cable in ordered),
@@ -75,7 +75,7 @@ def _one(members: Sequence[Cable], planned: OwnCable | None) -> Cable:
     )
 
 
-def _to(each: Sequence[str]) -> str:
+def _purposes(each: Sequence[str]) -> str:
     """“B4, B5 brine pump” in place of “B4 brine pump, low float; B5 brine pump, start float”."""
     tags, purposes = zip(*((tag, purpose) for tag, _, purpose in (text.partition(" ") for text in each)), strict=True)
     common = {purpose.partition(", ")[0] for purpose in purposes}

@@ -285,8 +285,10 @@ class _Field:
             and terminal.circuit == device.circuit
             and terminal.kind.pin(pin.marking).clamp is Clamp.FIELD
         ]
-        own = [pin for pin in offered if is_within(pin.device, device.id)]
-        chosen = next((pin for pin in (*own, *offered) if pin not in self.taken), offered[-1] if offered else None)
+        device_terminals = [pin for pin in offered if is_within(pin.device, device.id)]
+        chosen = next(
+            (pin for pin in (*device_terminals, *offered) if pin not in self.taken), offered[-1] if offered else None
+        )
         if chosen:
             self.taken.add(chosen)
         return chosen

@@ -112,8 +112,10 @@ def change_work(before: Evaluation[Job], after: Evaluation[Job], records: Iterab
 
 def _ticked_by_hand(log: tuple[Record, ...], subject: str) -> frozenset[str]:
     """The subjects of this change that were ticked and not taken back."""
-    own = [record for record in log if record.subject.startswith(f"{subject}/") and isinstance(record.facts, TaskDone)]
-    present = {slot_of(r.subject, r.facts): r.facts for r in own if isinstance(r.facts, TaskDone)}
+    task_records = [
+        record for record in log if record.subject.startswith(f"{subject}/") and isinstance(record.facts, TaskDone)
+    ]
+    present = {slot_of(r.subject, r.facts): r.facts for r in task_records if isinstance(r.facts, TaskDone)}
     return frozenset(item.record.subject for item in counted(log, TaskDone, present) if item.counts)
 
 

@@ -58,7 +58,7 @@ def load_details(evaluation: Evaluation[Job], load_id: str) -> Details | None:
         rows.append(DetailsRow("Main switch off", "stays live"))
     if load.reason:
         rows.append(DetailsRow("Because", load.reason))
-    values = tuple(DetailsRow(v.name, _shown(v), ValueKey(v.key)) for v in (sized.values if sized else ()))
+    values = tuple(DetailsRow(v.name, _value_words(v), ValueKey(v.key)) for v in (sized.values if sized else ()))
     sections = [DetailsSection("As the customer says it", tuple(rows)), DetailsSection("What follows", values)]
     if sized:
         cost = (DetailsRow("Rail", f"{sized.space:g} mm"), DetailsRow("Heat", f"{sized.loss_w:g} W"))
@@ -75,6 +75,6 @@ def load_details(evaluation: Evaluation[Job], load_id: str) -> Details | None:
     return Details(load.name, load.kind.value, f"{load.place}." if load.place else "", tuple(sections))
 
 
-def _shown(value: Value) -> str:
+def _value_words(value: Value) -> str:
     signs = (" (yours)" if value.overridden else "") + (" ?" if value.unsure else "")
     return f"{value.text}{signs}"

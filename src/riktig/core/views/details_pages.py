@@ -149,7 +149,7 @@ def _device(evaluation: Evaluation[Job], device: Device) -> Details:
     part = sizing.parts[device.id]
     tag = names.tag[device.id]
     title = f"{tag}:{device.mark}" if device.strip else tag
-    sections = [_where(evaluation, device)]
+    sections = [_place_section(evaluation, device)]
     joins = _joins(evaluation, device)
     if joins:
         sections.append(DetailsSection("Joins", joins))
@@ -197,7 +197,7 @@ def _positions(device: Device) -> Iterator[DetailsRow]:
         yield DetailsRow(position, ", ".join(closed) or "no contact closed")
 
 
-def _where(evaluation: Evaluation[Job], device: Device) -> DetailsSection:
+def _place_section(evaluation: Evaluation[Job], device: Device) -> DetailsSection:
     rows = []
     layout = evaluation.get(LAYOUT)
     seat = layout.seat(device.id)

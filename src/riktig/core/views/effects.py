@@ -96,7 +96,7 @@ _WATCHED: dict[str, _Watched] = {
         frozenset({"position"}),
     ),
     "labels": _Watched("Labels", "label", "labels", (), _columns("text"), lambda _: None),
-    "findings": _Watched("Rules", "finding", "findings", (), _columns("code", "message"), lambda r: _where(r)),
+    "findings": _Watched("Rules", "finding", "findings", (), _columns("code", "message"), lambda r: _key_of_row(r)),
     "tests": _Watched("Prove", "test", "tests", ("key",), _columns("title"), lambda _: None, frozenset({"order"})),
     "bom": _Watched(
         "Hand over", "line of the parts list", "lines of the parts list", ("part", "description"),
@@ -117,7 +117,7 @@ def _wire(text: str) -> Key | None:
     return key if isinstance(key, WireKey) else None
 
 
-def _where(row: _Row) -> Key | None:
+def _key_of_row(row: _Row) -> Key | None:
     return read_key(str(row["where"])) if row.get("where") else None
 
 
@@ -164,7 +164,7 @@ def _with_key(watched: _Watched, before: Schedule, after: Schedule) -> list[Effe
     for key, row in new.items():
         different = [c for c in row if c not in watched.ignored and key in old and old[key].get(c) != row[c]]
         if different:
-            was, now = (_said(side, different, headings) for side in (old[key], row))
+            was, now = (_change_words(side, different, headings) for side in (old[key], row))
             differences.append(
                 Effect(watched.station, watched.noun, CHANGED, watched.name(row), was, now, watched.link(row))
             )
@@ -174,7 +174,7 @@ def _with_key(watched: _Watched, before: Schedule, after: Schedule) -> list[Effe
     return differences
 
 
-def _said(row: _Row, columns: list[str], headings: Mapping[str, str]) -> str:
+def _change_words(row: _Row, columns: list[str], headings: Mapping[str, str]) -> str:
     words = [str(row[c]) if row[c] not in (None, "") else "none" for c in columns[:MOST_COLUMNS]]
     if columns == ["value"]:
         return words[0]

@@ -62,11 +62,11 @@ def statuses(evaluation: Evaluation[Job], records: Iterable[Record]) -> tuple[St
         evaluation: Of the job.
         records: The log, oldest first.
     """
-    job, kept = evaluation.document, log_of(records)
+    job, log = evaluation.document, log_of(records)
     if not job.loads:
         waits = [Status(name, Stamp.BLANK, "waits for the Brief") for name in STATIONS[1:]]
         return (Status("Brief", Stamp.BLANK, "start here: say what turns"), *waits)
-    return (*_planned(evaluation, kept), *_done(evaluation, kept))
+    return (*_planned(evaluation, log), *_done(evaluation, log))
 
 
 def _plural(count: int, single: str, many: str = "") -> str:
@@ -129,9 +129,9 @@ def _brief(evaluation: Evaluation[Job]) -> Status:
     failed = sum(finding.verdict is Verdict.FAILS for finding in findings)
     if failed:
         return Status("Brief", Stamp.FIX, _plural(failed, "conflict", "conflicts"))
-    asked = [finding for finding in findings if finding.code != "B05"]
-    if asked:
-        return Status("Brief", Stamp.BEGUN, _plural(len(asked), "item outstanding", "items outstanding"))
+    outstanding = [finding for finding in findings if finding.code != "B05"]
+    if outstanding:
+        return Status("Brief", Stamp.BEGUN, _plural(len(outstanding), "item outstanding", "items outstanding"))
     supplies = _plural(1 + len(job.sources), "supply", "supplies")
     return Status("Brief", Stamp.CLEAR, f"{_plural(len(job.loads), 'load')}, {supplies}")
 

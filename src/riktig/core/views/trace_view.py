@@ -195,7 +195,7 @@ class _Page:
             after = f"and back as way {home + 1}"
         y = top + HEAD
         if before:
-            y = self._said(x, y, before)
+            y = self._write(x, y, before)
         stops = []
         last = way.steps[skip - 1].crossing.leaves if skip else way.begins
         for step in shown:
@@ -207,7 +207,7 @@ class _Page:
         if after and shown:
             home_pin = way.steps[len(way.steps) - left].crossing.enters if left else way.finishes
             self._number(x, y, shown[-1].crossing.leaves, self._cable(last, home_pin))
-            y = self._said(x, y + ROW - BOX_HIGH + 2.0, after)
+            y = self._write(x, y + ROW - BOX_HIGH + 2.0, after)
         if way.also:
             tags = ", ".join(dict.fromkeys(self.names.tag[device_id] for device_id in way.also))
             for line in textwrap.wrap(f"also behind it: {tags}", 42):
@@ -228,7 +228,7 @@ class _Page:
                 best, at = count, number
         return (best, at) if LEAST_SHARED <= best < len(steps) else (0, 0)
 
-    def _said(self, x: float, y: float, text: str) -> float:
+    def _write(self, x: float, y: float, text: str) -> float:
         self.shapes.append(Text(x + 1, y, _fitted(text, COLUMN - 6, SIZE), SIZE, "second"))
         return y + 3.0
 
@@ -265,7 +265,7 @@ class _Page:
         size = min(2.7, 22.5 / max(run_of(f"{name} {pins}", mono=True), 1.0))
         self.shapes.append(Text(x + 1.5, top + 4.6, f"{name} {pins}".strip(), size, face=Face.PRINTED_BOLD, key=key))
         room = COLUMN - TEXT_AT - 2
-        first, where = self._about(step, device), self._where(step, device)
+        first, where = self._step_words(step, device), self._place_lines(step, device)
         second, third = ", ".join(where[:2]), ", ".join(where[2:])
         smaller = max(min(SIZE, room / max(run_of(first, mono=False), 1.0)), LEAST)
         self.shapes.append(Text(x + TEXT_AT - 2, top + 1.6, _fitted(first, room, smaller), smaller))
@@ -288,11 +288,11 @@ class _Page:
         device = self.devices[step.crossing.device]
         return f"{_label(device, self.names.tag)} {self._pins(step, device)}".strip()
 
-    def _about(self, step: TraceStep, device: Device) -> str:
+    def _step_words(self, step: TraceStep, device: Device) -> str:
         address = io_address(device, step.crossing.unit)
         return f"{address}  {device.kind.name}" if address else device.purpose
 
-    def _where(self, step: TraceStep, device: Device) -> list[str]:
+    def _place_lines(self, step: TraceStep, device: Device) -> list[str]:
         texts = []
         if step.element in self.places:
             texts.append(self.places[step.element].words)

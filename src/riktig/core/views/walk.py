@@ -31,10 +31,10 @@ def walk_steps(evaluation: Evaluation[Job]) -> tuple[WalkStep, ...]:
     """
     job = evaluation.document
     load = next((load for load in job.loads if load.is_motor), next(iter(job.loads), None))
-    own = next((circuit for circuit in job.circuits if load and circuit.load == load.id), None)
-    if load is None or own is None:
+    load_circuit = next((circuit for circuit in job.circuits if load and circuit.load == load.id), None)
+    if load is None or load_circuit is None:
         return ()
-    devices = [device for device in evaluation.get(CIRCUITS).devices if device.circuit == own.id]
+    devices = [device for device in evaluation.get(CIRCUITS).devices if device.circuit == load_circuit.id]
     switched = _first_on_plate(devices)
     tag = evaluation.get(NAMES).tag.get(switched, "its parts") if switched else "its parts"
     wires = evaluation.get(WIRING).on_device.get(switched, ()) if switched else ()
@@ -48,7 +48,7 @@ def walk_steps(evaluation: Evaluation[Job]) -> tuple[WalkStep, ...]:
             "How it is switched",
             "The sheets are drawn from the answers. Numbers on lines are wire numbers, numbers in colour are places "
             "where something goes on. E puts power on: press its buttons and watch.",
-            CircuitKey(own.id),
+            CircuitKey(load_circuit.id),
         ),
         WalkStep(
             "Plate",

@@ -77,10 +77,10 @@ def make_batches(
         group = groups[key]
         lengths = [wire.length for wire in group]
         for part in cheapest_parts(lengths, mm2, prices) if to_longest else [range(len(group))]:
-            own = [lengths[n] for n in part]
-            longest, total = max(own), sum(own)
+            part_lengths = [lengths[n] for n in part]
+            longest, total = max(part_lengths), sum(part_lengths)
             made = [group[n].cut_to(longest if to_longest else group[n].length) for n in part]
-            work = (work_of_batch if to_longest else work_to_length)(own, mm2, prices)
+            work = (work_of_batch if to_longest else work_to_length)(part_lengths, mm2, prices)
             batches.append(
                 Batch(
                     len(batches) + 1, made[0].stage, mm2, colour, tuple(wire.key for wire in made), longest,
@@ -103,10 +103,10 @@ def work_compared(wires: Sequence[Wire], batches: Sequence[Batch], practice: Pra
     prices = prices_of(practice)
     planned, exact, single = Work(), Work(), Work()
     for batch in batches:
-        own = [lengths[key] for key in batch.wires]
+        batch_lengths = [lengths[key] for key in batch.wires]
         planned += Work(batch.minutes, batch.waste, batch.cost)
-        exact += work_to_length(own, batch.mm2, prices)
-        single += work_one_at_a_time(own, batch.mm2, prices)
+        exact += work_to_length(batch_lengths, batch.mm2, prices)
+        single += work_one_at_a_time(batch_lengths, batch.mm2, prices)
     return WorkCompared(planned, exact, single)
 
 

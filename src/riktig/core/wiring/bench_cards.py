@@ -133,13 +133,15 @@ def _head(batch: Batch, which: tuple[int, int], flexible: bool, code: str) -> It
 def _row(wire: Wire, y: float, longest: float) -> Iterable[Shape]:
     key = WireKey(wire.key)
     whole = max(BAR * wire.cut / longest, 16.0)
-    own = max(whole * wire.length / wire.cut, 12.0)
+    drawn_length = max(whole * wire.length / wire.cut, 12.0)
     middle = y + 4.2
     yield from _end(wire.start, FROM_X, y)
-    if own < whole - 0.5:
-        yield box(Rect(BAR_X + own, middle - 0.9, whole - own, 1.8), "third", 0.25, "card", key, "wire")
-    yield from (_thick(mark) for mark in wire_bar(BAR_X, middle, own, wire.colour, key))
-    yield Text(BAR_X + own / 2, y + 1.6, wire.number, 3.2, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key)
+    if drawn_length < whole - 0.5:
+        yield box(
+            Rect(BAR_X + drawn_length, middle - 0.9, whole - drawn_length, 1.8), "third", 0.25, "card", key, "wire"
+        )
+    yield from (_thick(mark) for mark in wire_bar(BAR_X, middle, drawn_length, wire.colour, key))
+    yield Text(BAR_X + drawn_length / 2, y + 1.6, wire.number, 3.2, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key)
     yield Text(BAR_X + whole / 2, y + 9.2, f"{wire.length:g} mm", LEAST, "second", align=Align.MIDDLE, key=key)
     yield from _end(wire.end, TO_X, y)
     for n in range(len(TICKS)):

@@ -163,9 +163,9 @@ class SectionChooser:
     def _is_way(self, connection: Connection) -> bool:
         """Whether a wire leads from a breaker of power behind a transformer, and not of control, to its load."""
         ends = [self._devices[pin.device] for pin in (connection.a, connection.b)]
-        own = ends[0].circuit in self._transformed
+        is_transformed = ends[0].circuit in self._transformed
         fed = [d for d in ends if d.kind.is_protective and self._sizing.parts[d.id].rated_a > CONTROL_A]
-        return own and bool(fed) and any(d.strip for d in ends)
+        return is_transformed and bool(fed) and any(d.strip for d in ends)
 
     def _behind_transformer(self, connection: Connection) -> float:
         """What flows between a transformer and the breakers of its own behind it, A; 0 of any other wire.
@@ -174,20 +174,20 @@ class SectionChooser:
         """
         if not self._transformed:
             return 0.0
-        own = {
+        winding_pins = {
             device.id: device
             for pin in connection.net.pins
             if (device := self._devices[pin.device]).kind.can(Can.TRANSFORMS)
         }
         ends = [self._devices[pin.device] for pin in (connection.a, connection.b)]
-        if not own or not all(device.id in own or self._gathers(device) for device in ends):
+        if not winding_pins or not all(device.id in winding_pins or self._gathers(device) for device in ends):
             return 0.0
         total = 0.0
-        for transformer in own.values():
+        for transformer in winding_pins.values():
             live = next(unit.pins[0] for unit in transformer.kind.units if unit.behaviour is Behaviour.SOURCE)
             net = self._net_of.get(transformer.pin(live))
             behind = {pin.device for pin in net.pins} if net else set()
-            guards = [self._devices[did] for did in behind if self._devices[did].kind.is_protective]
+            guards = [self._devices[device_id] for device_id in behind if self._devices[device_id].kind.is_protective]
             total += sum(self._sizing.parts[device.id].rated_a for device in guards)
         return total
 
@@ -206,8 +206,8 @@ class SectionChooser:
     def _lets_through(self, breaker: Device) -> float:
         """What a breaker or fuse lets through in the long run, A."""
         load = self._sizing.load_of(breaker.circuit)
-        own = load.proposal.amount("breaker") if load and role_of(breaker.id) == "F" else 0.0
-        return own or self._sizing.parts[breaker.id].rated_a
+        breaker_a = load.proposal.amount("breaker") if load and role_of(breaker.id) == "F" else 0.0
+        return breaker_a or self._sizing.parts[breaker.id].rated_a
 
     def _serves(self, connection: Connection) -> bool:
         """Whether a wire belongs to services that the Brief does not list: their breakers ask for more than control."""
@@ -224,8 +224,8 @@ class SectionChooser:
         guards = [d for d in self._devices.values() if d.circuit in circuits and d.kind.is_protective]
         plain = [d for d in guards if not d.kind.can(Can.RESIDUAL)] or guards
         amps = self._near_guards(connection) or max((self._sizing.parts[d.id].rated_a for d in plain), default=0.0)
-        asked = smallest_section(amps, "behind its own breaker", self._laid).mm2 if amps else 0.0
-        mm2 = max(self._least, asked)
+        wanted_mm2 = smallest_section(amps, "behind its own breaker", self._laid).mm2 if amps else 0.0
+        mm2 = max(self._least, wanted_mm2)
         return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), COMMON_PRACTICE)
 
     def _neutral_section(self, connection: Connection) -> tuple[float, Why]:
@@ -241,9 +241,9 @@ class SectionChooser:
                 return sizing.feeder.mm2, sizing.feeder.why
         load = sizing.load_of(circuit_of(connection.b.device))
         ends = [self._devices[pin.device] for pin in (connection.a, connection.b)]
-        own = [d.kind for d in ends if d.circuit == circuit_of(connection.b.device)]
-        way = any(kind.can(Can.NEUTRAL_TERMINAL) for kind in own)
-        if load and (way or any(kind.can(Can.RESIDUAL) and kind.sized_as for kind in own)):
+        end_kinds = [d.kind for d in ends if d.circuit == circuit_of(connection.b.device)]
+        way = any(kind.can(Can.NEUTRAL_TERMINAL) for kind in end_kinds)
+        if load and (way or any(kind.can(Can.RESIDUAL) and kind.sized_as for kind in end_kinds)):
             shared = load.proposal.neutral_a
             section = (
                 smallest_section(shared, "what protects all that share it", self._laid) if shared else load.section
@@ -267,12 +267,14 @@ class SectionChooser:
         if any(d.kind.can(Can.SWITCHES_LOAD) and self._sizing.load_of(d.circuit) is None for d in devices):
             return None  # the main contactor carries all that is behind it
         ahead = any(n.startswith("in.") for n in connection.net.nodes)
-        own = unsized and not feeds(connection.net) and not ahead
+        is_control = unsized and not feeds(connection.net) and not ahead
         tapped = devices[0].kind.can(Can.TAP_TERMINAL) and connection.a.marking == "t"
         if ahead and (tapped or all(d.kind.can(Can.TAP_SWITCH) for d in devices)):
             why = Why("Why this size", f"A tap ahead of the main switch. {self._tap}", (), COMMON_PRACTICE)
             return self._tap_mm2(connection.net), why
-        if (block and not other.kind.can(Can.DISTRIBUTES) and other in of_load and not self._is_incomer(other)) or own:
+        if (
+            block and not other.kind.can(Can.DISTRIBUTES) and other in of_load and not self._is_incomer(other)
+        ) or is_control:
             reason = "A small circuit behind its own fuse or breaker." + (f" {self._tap}" if block else "")
             mm2 = self._small_mm2(connection)
             return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), "common practice, no source")
@@ -286,10 +288,10 @@ class SectionChooser:
         if pin is None:
             return None
         load = self._sizing.load_of(circuit_of(pin.device))
-        own = smallest_section(parts[pin.device].rated_a, "behind the tap", self._laid)
+        tap_section = smallest_section(parts[pin.device].rated_a, "behind the tap", self._laid)
         other = connection.b if pin == connection.a else connection.a
         least = max(
-            load.section.mm2 if load else own.mm2, parts[other.device].clamp(other.marking).min_mm2, self._least
+            load.section.mm2 if load else tap_section.mm2, parts[other.device].clamp(other.marking).min_mm2, self._least
         )
         mm2 = next((size for size in self._laid.sizes if size >= least - 1e-9), feeder.mm2)
         reason = f"A tap to the last breaker of the feed, which is too thick for its clamps. {self._tap}"
@@ -301,8 +303,8 @@ class SectionChooser:
         circuits = {circuit_of(device) for device in on_tap}
         amps = sum(self._guards.get(circuit, 0.0) for circuit in circuits)
         listed = [size.section.mm2 for circuit in circuits if (size := self._sizing.load_of(circuit))]
-        asked = smallest_section(amps, "behind the tap", self._laid).mm2 if amps else 0.0
-        return max([self._least, asked, *listed])
+        wanted_mm2 = smallest_section(amps, "behind the tap", self._laid).mm2 if amps else 0.0
+        return max([self._least, wanted_mm2, *listed])
 
     def _is_incomer(self, device: Device) -> bool:
         return device.kind.can(Can.MAIN_SWITCH) or device.kind.can(Can.PLAIN_TERMINAL)

@@ -37,12 +37,12 @@ def colour_table(practice: Practice, supply: Supply | None = None) -> Mapping[st
     """
     colours = dict(conductor_colours(_SCHEMES[practice.colours], practice.rulebook.north_american))
     if practice.colours is Colours.HOUSE:
-        own = practice.house_colours
-        colours |= dict(zip(_LINES, own[:3], strict=True))
-        colours |= {"neutral": own[3], "neutral of what stays live": own[3]}
-        colours |= {"control": own[4], "control earthed": own[4], "direct": own[5], "direct earthed": own[5]}
+        house = practice.house_colours
+        colours |= dict(zip(_LINES, house[:3], strict=True))
+        colours |= {"neutral": house[3], "neutral of what stays live": house[3]}
+        colours |= {"control": house[4], "control earthed": house[4], "direct": house[5], "direct earthed": house[5]}
         apart = dict(zip(DC_COLOURS, practice.dc_colours, strict=True))
-        colours |= {"direct earthed": apart["0 V"] or own[5]}
+        colours |= {"direct earthed": apart["0 V"] or house[5]}
         colours |= {what: colour for what, colour in apart.items() if colour}
     if supply and supply.system is SupplySystem.HIGH_LEG and practice.rulebook.north_american:
         colours[_LINES[HIGH_LINE]] = "orange"
@@ -64,17 +64,17 @@ def controller_conductors(circuits: Circuits, nets: Nets) -> Mapping[PinRef, str
         nets: All nets of these circuits.
     """
     _, digital, plus, minus = DC_COLOURS
-    found: dict[PinRef, str] = {}
+    side_of: dict[PinRef, str] = {}
     for device in circuits.devices:
         if device.kind.point_pin is None:
             continue
         for unit in device.kind.units:
             first, last = (nets.of_pin.get(device.pin(pin)) for pin in (unit.pins[0], unit.pins[-1]))
             if device.kind.can(Can.ANALOGUE):
-                found |= {net.id: side for net, side in ((first, plus), (last, minus)) if net}
+                side_of |= {net.id: side for net, side in ((first, plus), (last, minus)) if net}
             elif unit.behaviour is Behaviour.INPUT and first:
-                found[first.id] = digital
-    return found
+                side_of[first.id] = digital
+    return side_of
 
 
 def analogue_nets(circuits: Circuits, nets: Nets) -> frozenset[PinRef]:

@@ -107,9 +107,9 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
         takes_wire = {joined[pin]: pin for pin in pins if pin in joined}
         stands_for = {pin: takes_wire[joined[pin]] for pin in alike if pin in joined}
         shortest = partial(router.chain, single=single, door=frozenset())
-        own = own_orders.connections(net, pins, stands_for, spreading, shortest)
-        if own is not None:
-            connections += own
+        by_own_order = own_orders.connections(net, pins, stands_for, spreading, shortest)
+        if by_own_order is not None:
+            connections += by_own_order
             continue
         spread = _from_blocks(net, pins, _blocks_of(net, spreads, router), maker) if feeds(net) else []
         if spread:

@@ -66,8 +66,8 @@ class _Loads:
         self._areas = {name: np.zeros(max(len(at) - 1, 0)) for name, at in places.items()}
         widths = {duct.name: duct.rect.width if duct.upright else duct.rect.height for duct in layout.ducts}
         self._most = {name: most * width * DUCT_HEIGHT for name, width in widths.items()}
-        for held, area in zip(spans, areas, strict=True):
-            self.put(held, area)
+        for wire_spans, area in zip(spans, areas, strict=True):
+            self.put(wire_spans, area)
 
     def put(self, spans: Sequence[Span], area: float) -> None:
         """A wire goes in; with a negative area it comes out."""
@@ -149,7 +149,7 @@ def _find_detours(
     spans, detours = list(shortest), dict[int, _Option]()
     for _ in range(ROUNDS):
         moved = False
-        pressed = [n for n, held in enumerate(spans) if loads.over(held)]
+        pressed = [n for n, wire_spans in enumerate(spans) if loads.over(wire_spans)]
         for option in sorted(_options(runs, pressed, areas, loads, router), key=lambda o: (o.cost, o.wire)):
             wire = option.wire
             if wire not in detours and loads.over(spans[wire]) and loads.swap(spans[wire], option.spans, areas[wire]):

@@ -139,12 +139,12 @@ def _square(points: tuple[Point, ...]) -> list[Point]:
     done: list[Point] = []
     for point in points:
         if done and abs(done[-1].x - point.x) > 0.1 and abs(done[-1].y - point.y) > 0.1:
-            _put(done, Point(point.x, done[-1].y))
-        _put(done, point)
+            _add_point(done, Point(point.x, done[-1].y))
+        _add_point(done, point)
     return done
 
 
-def _put(done: list[Point], point: Point) -> None:
+def _add_point(done: list[Point], point: Point) -> None:
     """Adds a point; the one before goes when the two runs there are one straight."""
     if len(done) > 1:
         a, b = done[-2], done[-1]

@@ -45,21 +45,21 @@ def drums_of(wires: Iterable[Wire], batches: Iterable[Batch]) -> tuple[Drum, ...
     again: dict[tuple[float, str], list[float]] = defaultdict(list)
     for batch in batches:
         kind = (batch.mm2, batch.colour)
-        kept, fresh = ends[kind], list[float]()
+        reels, fresh = ends[kind], list[float]()
         for wire in (known[key] for key in batch.wires):
             count[kind] += 1
             cut[kind] += wire.cut
             trimmed[kind] += wire.cut - wire.length
-            at = bisect_left(kept, wire.length)
-            if at < len(kept):
-                left = kept.pop(at) - wire.length
+            at = bisect_left(reels, wire.length)
+            if at < len(reels):
+                left = reels.pop(at) - wire.length
                 again[kind].append(wire.cut)
                 if left > 0:
-                    insort(kept, left)
+                    insort(reels, left)
             elif wire.cut > wire.length:
                 fresh.append(wire.cut - wire.length)
         for end in fresh:
-            insort(kept, end)
+            insort(reels, end)
     return tuple(
         Drum(
             mm2,

@@ -62,14 +62,14 @@ def first_of_joined(pins: list[PinRef], joined: Mapping[PinRef, str]) -> list[Pi
         joined: What joins pins, see ``joined_pins``.
     """
     seen: set[str] = set()
-    kept = []
+    firsts = []
     for pin in pins:
         if pin in joined:
             if joined[pin] in seen:
                 continue
             seen.add(joined[pin])
-        kept.append(pin)
-    return kept
+        firsts.append(pin)
+    return firsts
 
 
 def earth_points(
@@ -90,12 +90,12 @@ def earth_points(
     known = set(pins)
     points = dict.fromkeys([*(p for p in circuits.earths if p in known), *(p for p in pins if p.device not in bars)])
     most = rule("rail as protective conductor").value
-    own: list[PinRef] = []
+    own_points: list[PinRef] = []
     bonds: dict[str, PinRef] = {}
     for pin in points:
         rail = joined.get(pin, "")
         if not rail.startswith(RAIL) or mm2_of(pin) > most:
-            own.append(pin)
+            own_points.append(pin)
         elif rail not in bonds or mm2_of(pin) > mm2_of(bonds[rail]):
             bonds[rail] = pin
-    return [pin for pin in points if pin in own or pin in bonds.values()]
+    return [pin for pin in points if pin in own_points or pin in bonds.values()]

@@ -61,11 +61,11 @@ def looms_of(
     places = _places(devices, door)
     looms: list[Loom] = []
     for leaf in door.leaves:
-        own = {device for device, (name, _) in places.items() if name == leaf.name}
+        leaf_devices = {device for device, (name, _) in places.items() if name == leaf.name}
         turns_at = leaf.face.centre.y
         over: list[LoomWire] = []
         for wire in wiring.wires:
-            on = [end for end in (wire.start, wire.end) if end.pin.device in own]
+            on = [end for end in (wire.start, wire.end) if end.pin.device in leaf_devices]
             if len(on) != 1 or not wire.via_door:
                 continue
             other = wire.end if on[0] is wire.start else wire.start
@@ -74,8 +74,10 @@ def looms_of(
             beyond = along + abs(at.y - turns_at) + practice.end_allowance
             over.append(LoomWire(wire, other, on[0], at, along, beyond))
         over.sort(key=lambda loom_wire: (loom_wire.along, loom_wire.beyond))
-        links = tuple(w for w in wiring.wires if w.start.pin.device in own and w.end.pin.device in own)
-        cables = tuple(c for c in wiring.network if c.inside and _one_on(own, c.start, c.end))
+        links = tuple(
+            w for w in wiring.wires if w.start.pin.device in leaf_devices and w.end.pin.device in leaf_devices
+        )
+        cables = tuple(c for c in wiring.network if c.inside and _one_on(leaf_devices, c.start, c.end))
         if over or links or cables:
             looms.append(Loom(leaf, turns_at, tuple(over), links, cables))
     return tuple(looms)

@@ -68,9 +68,9 @@ def neutral_kits(wiring: Wiring, devices: Mapping[DeviceId, Device], nets: Nets)
     """
     kits: list[NeutralKit] = []
     for bar in (device for device in devices.values() if device.kind.can(Can.NEUTRAL_BAR)):
-        own = [w for w in wiring.on_device.get(bar.id, ()) if nets.of_pin[w.net].net_class is NetClass.NEUTRAL]
-        feed = max(own, key=lambda wire: wire.mm2, default=None)
-        left = sorted((wire for wire in own if wire is not feed), key=lambda wire: -wire.length)
+        bar_wires = [w for w in wiring.on_device.get(bar.id, ()) if nets.of_pin[w.net].net_class is NetClass.NEUTRAL]
+        feed = max(bar_wires, key=lambda wire: wire.mm2, default=None)
+        left = sorted((wire for wire in bar_wires if wire is not feed), key=lambda wire: -wire.length)
         while feed and left:
             along = {wire.key: _shared(_from(bar.id, left[0]), _from(bar.id, wire)) for wire in left}
             group = [wire for wire in left if along[wire.key] >= SHARE * wire.length or wire is left[0]]

@@ -69,13 +69,15 @@ class OwnOrders:
         named: set[PinRef] = set()
         placed: list[PinRef] = []
         for chain in order.clamps:
-            kept = list(dict.fromkeys(stands_for.get(pin, pin) for pin in chain if stands_for.get(pin, pin) in pins))
-            kept = kept[:1] + [pin for pin in kept[1:] if pin not in placed]
+            still_there = list(
+                dict.fromkeys(stands_for.get(pin, pin) for pin in chain if stands_for.get(pin, pin) in pins)
+            )
+            still_there = still_there[:1] + [pin for pin in still_there[1:] if pin not in placed]
             # Where the clamp at which it split is gone, a chain goes on from the first of the potential.
-            if placed and kept and kept[0] not in placed and chain[0] in named:
-                kept = [placed[0], *kept]
-            pairs += pairwise(kept)
-            placed += [pin for pin in kept if pin not in placed]
+            if placed and still_there and still_there[0] not in placed and chain[0] in named:
+                still_there = [placed[0], *still_there]
+            pairs += pairwise(still_there)
+            placed += [pin for pin in still_there if pin not in placed]
             named |= set(chain)
         new = [pin for pin in pins if pin not in placed and pin.device not in spreads]
         ways = [pin for pin in pins if pin not in placed and pin.device in spreads]

@@ -240,11 +240,11 @@ class Router:
         names += [a.duct for a, b in itertools.pairwise(on) if a.duct == b.duct]
         names += [end.entry.duct] if end.entry else []
         inner = [begin.entry.at] if begin.entry else []
-        kept = len(inner)
+        first_added = len(inner)
         inner += [stop.at for stop in on]
         last = len(inner)
         inner += [end.entry.at] if end.entry else []
-        points = [begin.at, *_corners(inner, kept, last), end.at]
+        points = [begin.at, *_corners(inner, first_added, last), end.at]
         door = begin.hinge >= 0 or end.hinge >= 0 or any(not stop.duct for stop in on)
         return Route(length, tuple(points), tuple(dict.fromkeys(names)), door)
 

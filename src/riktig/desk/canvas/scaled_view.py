@@ -190,10 +190,10 @@ class ScaledView(QWidget):
         """
         if not self.opening.grows:
             return shapes
-        kept = self._readable.get(id(shapes))
-        if kept is not None and kept[0] is shapes and kept[1:3] == (self.scale, standing):
-            self._left_out |= kept[3].left_out
-            return kept[3].shapes
+        entry = self._readable.get(id(shapes))
+        if entry is not None and entry[0] is shapes and entry[1:3] == (self.scale, standing):
+            self._left_out |= entry[3].left_out
+            return entry[3].shapes
         least = LEAST_PX * CAPITAL / self.scale
         page = Rect(0, 0, self._drawing.width, self._drawing.height).grown(least / 2)
         shown = legible(shapes, least, page, standing)

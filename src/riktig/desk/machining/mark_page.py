@@ -191,7 +191,7 @@ class MarkPage(QWidget):
             button.setChecked(work is self.work)
         blockers = self._blockers()
         stale = [f"{state.hole.number} was {state.stale}" for state in self.states.values() if state.stale]
-        self.words.setText(self._said(walk, blockers, stale))
+        self.words.setText(self._progress_words(walk, blockers, stale))
         self.words.setObjectName("fails" if blockers or stale else "second")
         self.words.style().polish(self.words)
         shown = state is not None
@@ -256,7 +256,7 @@ class MarkPage(QWidget):
         ]
         return [*shapes, *walk_shapes(left, shift), *running_shapes(state.hole, shift, self.view.legible() * 1.25)]
 
-    def _said(self, walk: list[HoleState], blockers: tuple[str, ...], stale: list[str]) -> str:
+    def _progress_words(self, walk: list[HoleState], blockers: tuple[str, ...], stale: list[str]) -> str:
         if blockers:
             return f"Not ready to drill: {' '.join(blockers[:2])}"
         if stale:

@@ -144,9 +144,9 @@ class ServerBench(QObject):
 
     def _ask_about(self, unmerged: "UnmergedRevision") -> None:
         """Asks once for each; who wants to settle it later is not asked again at every tick."""
-        asked = (unmerged.number, unmerged.both_changed)
-        if asked != self._asked:
-            self._asked = asked
+        question = (unmerged.number, unmerged.both_changed)
+        if question != self._asked:
+            self._asked = question
             self.unmerged.emit(unmerged)
 
     def settle(self, unmerged: "UnmergedRevision", keep: list[str]) -> None:

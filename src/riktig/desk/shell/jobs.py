@@ -156,7 +156,7 @@ def keep_picture(session: Session) -> bool:
     file, evaluation = session.file, session.evaluation
     if file is None or not session.job.loads or not evaluation.has(LAYOUT):
         return False
-    picture = _painted(evaluation.get(BARE_PLATE_DRAWING))
+    picture = _LAST_PAINTED.of(evaluation.get(BARE_PLATE_DRAWING))
     target = picture_file(file.path)
     try:
         picture.setText("Thumb::URI", address_of(file.path))
@@ -172,6 +172,23 @@ def keep_picture(session: Session) -> bool:
         LOG.info("no picture of %s was kept: %s", file.path, error)
         return False
     return True
+
+
+class _Painted:
+    """The picture that was painted last: a job that is closed as it was opened is not painted again."""
+
+    def __init__(self) -> None:
+        self._drawing: Drawing | None = None
+        self._picture = QImage()
+
+    def of(self, drawing: Drawing) -> QImage:
+        """The picture of a drawing."""
+        if drawing is not self._drawing:
+            self._drawing, self._picture = drawing, _painted(drawing)
+        return self._picture
+
+
+_LAST_PAINTED = _Painted()
 
 
 def _painted(drawing: Drawing) -> QImage:

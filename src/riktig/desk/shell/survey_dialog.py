@@ -96,9 +96,11 @@ class SurveyDialog(QDialog):
             self.findings.addItems([str(fault) for fault in error.faults])
             self.take.setEnabled(False)
             return
-        found, findings = self.found, survey_findings(self.found)
-        for row, (potential, clamps) in enumerate(sorted(found.clamps.items())):
-            name = " / ".join(dict.fromkeys((*found.sources.get(potential, ()), *found.numbers.get(potential, ()))))
+        potentials, findings = self.found, survey_findings(self.found)
+        for row, (potential, clamps) in enumerate(sorted(potentials.clamps.items())):
+            name = " / ".join(
+                dict.fromkeys((*potentials.sources.get(potential, ()), *potentials.numbers.get(potential, ())))
+            )
             self.potentials.insertRow(row)
             for column, text in enumerate((name or "no number", "  ".join(":".join(clamp) for clamp in clamps))):
                 item = QTableWidgetItem(text)
@@ -108,10 +110,10 @@ class SurveyDialog(QDialog):
             self.findings.addItem(_item_of(finding))
         if not findings:
             self.findings.addItem("In this sheet nothing contradicts itself, and every end is noted.")
-        noted = found.survey
+        noted = potentials.survey
         unknown = sum(finding.kind == "not known" for finding in findings)
         self.said.setText(
-            f"{len(noted.parts)} parts, {len(noted.wires)} wires, {len(found.clamps)} potentials; "
+            f"{len(noted.parts)} parts, {len(noted.wires)} wires, {len(potentials.clamps)} potentials; "
             f"{len(findings) - unknown} contradict themselves, {unknown} not known."
         )
         self.take.setEnabled(self._session.file is not None and bool(noted.parts))

@@ -131,14 +131,14 @@ class LabelPlacer:
         for arrow in sheet.arrows:
             self._arrow(arrow)
         for seat in sheet.seats:
-            self._said(seat)
+            self._write_labels(seat)
         for seat in sheet.seats:
             self._numbers(seat)
         for seat in sheet.seats:
             self._elsewhere(seat)
         self._captions()
 
-    def _first(self, spots: Iterable[list[Text]]) -> bool:
+    def _first_free(self, spots: Iterable[list[Text]]) -> bool:
         """Sets the first group of texts that is free of everything and inside the frame."""
         for shapes in spots:
             inside = all(bounds_of(m).x > FIRST_X + 1.2 and bounds_of(m).right < FRAME_RIGHT for m in shapes)
@@ -147,7 +147,7 @@ class LabelPlacer:
                 return True
         return False
 
-    def _said(self, seat: SheetElement) -> None:
+    def _write_labels(self, seat: SheetElement) -> None:
         """What is said under a tag, in as many lines and as large as there is room for; never cut.
 
         Where there is no room for all, what it is for gives way to its ratings.
@@ -168,8 +168,8 @@ class LabelPlacer:
             *(_small_left(tier, text._replace(y=y)) for tier in tiers),
             _left_of([words], zone, text._replace(y=y)) if facts else (),
         )
-        if not self._first(spots):
-            self._first([[text]])
+        if not self._first_free(spots):
+            self._first_free([[text]])
 
     def _elsewhere(self, seat: SheetElement) -> None:
         """Where else a device without a coil is drawn, beside its symbol or under its tag."""
@@ -196,7 +196,7 @@ class LabelPlacer:
             for size, dx, dy in product((SMALL, LEAST, 1.8), (4.6, 2.6, 1.4, 7.0), NEAR_ROWS):
                 yield _in_a_row(places, Text(right + dx, y + dy, "", size, "act"))
 
-        self._first(spots())
+        self._first_free(spots())
 
     def _numbers(self, seat: SheetElement) -> None:
         """The number of each net where it first can be written without touching another label."""
@@ -303,7 +303,7 @@ class LabelPlacer:
         near = [spot(dx, dy, align) for dy in heights[:3] for dx, align in sides]
         far = [spot(dx, dy, align) for dy in heights[3:] for dx, align in sides]
         both = [s for s in (*near, *far) if FIRST_Y + 3 < s[0].y < FRAME_BOTTOM - 1]
-        if not self._first(both):
+        if not self._first_free(both):
             self.collisions.add(both[0])
 
     def _mirror(self, device: Device, x: float) -> list[Shape]:
@@ -349,4 +349,4 @@ class LabelPlacer:
                         for n, part in enumerate(words)
                     ]  # fmt: skip
 
-            self._first(spots())
+            self._first_free(spots())

@@ -118,18 +118,18 @@ def _loads(page: _Page) -> None:
     ends = [(m.device, x + (len(m.pins) - 1) * LINE_GAP / 2) for m, x, _ in page.sheet.landings]
     ends += [(s.element.device, s.x) for s in page.sheet.seats if data.devices[s.element.device].zone is Zone.FIELD]
     placed: set[DeviceId] = set()
-    for did, middle in ends:
-        kind = data.devices[did].kind
-        rows = [", ".join(data.notes.ratings.get(did, ())), " ".join(data.notes.cables.get(did, ()))]
-        if did in placed or kind.can(Can.SUPPLY) or kind.can(Can.DISTRIBUTES) or not any(rows):
+    for device_id, middle in ends:
+        kind = data.devices[device_id].kind
+        rows = [", ".join(data.notes.ratings.get(device_id, ())), " ".join(data.notes.cables.get(device_id, ()))]
+        if device_id in placed or kind.can(Can.SUPPLY) or kind.can(Can.DISTRIBUTES) or not any(rows):
             continue
-        text = Text(middle, FOOT, "", SMALL, "second", align=Align.MIDDLE, key=DeviceKey(did))
+        text = Text(middle, FOOT, "", SMALL, "second", align=Align.MIDDLE, key=DeviceKey(device_id))
         spots = (
             (_below(text._replace(x=middle + dx, size=size), [row for row in rows if row]), apart)
             for apart, size, dx in product((2.0, APART), (SMALL, LEAST), (0.0, 4.0, -4.0, 8.0, -8.0, 12.0, -12.0))
         )
         if any(page.first([spot], apart) for spot, apart in spots):
-            placed.add(did)
+            placed.add(device_id)
 
 
 def _below(first: Text, rows: Iterable[str]) -> list[Text]:
@@ -281,17 +281,17 @@ def _line_words(conductors: list[PinConductor], usual: PinConductor) -> str:
 def _one_line(page: _Page, line: _SingleLine) -> None:
     """Beside a single line what its conductor is, or in the list of the sheet where there is no room."""
     text = Text(0.0, 0.0, line.words, SMALL, "second", key=NetKey(line.net))
-    if not page.first(_rows(spot, most) for most in (40, 9) for spot in _beside(page, text, line.at)):
+    if not page.first(_rows(spot, most) for most in (40, 9) for spot in _texts_beside(page, text, line.at)):
         page.unplaced.append((page.data.names.number.get(line.net, ""), line.words))
 
 
-def _beside(page: _Page, text: Text, at: tuple[float, float]) -> Iterator[Text]:
+def _texts_beside(page: _Page, text: Text, at: tuple[float, float]) -> Iterator[Text]:
     """Places of a text beside the lines of its net, the longest first, and beside a point that it ends at."""
     lines = [mark for mark in page.collisions.shapes if isinstance(mark, Line) and mark.layer == "circuit"]
-    own = [line for line in lines if line.key == text.key]
+    own_lines = [line for line in lines if line.key == text.key]
     if page.sheet.bus:
-        own = [line for line in lines if line.x1 == line.x2 == at[0] and line.key in (text.key, None)]
-    for line in sorted(own, key=lambda m: -abs(m.x2 - m.x1) - abs(m.y2 - m.y1))[:4]:
+        own_lines = [line for line in lines if line.x1 == line.x2 == at[0] and line.key in (text.key, None)]
+    for line in sorted(own_lines, key=lambda m: -abs(m.x2 - m.x1) - abs(m.y2 - m.y1))[:4]:
         x, y = (line.x1 + line.x2) / 2, (line.y1 + line.y2) / 2
         if line.x1 == line.x2:
             for dy, size in product((1.0, 6.0, -4.0, 11.0, -9.0), (SMALL, LEAST)):
@@ -301,7 +301,7 @@ def _beside(page: _Page, text: Text, at: tuple[float, float]) -> Iterator[Text]:
             for dx, size in product((0.0, 8.0, -8.0, 16.0, -16.0), (SMALL, LEAST)):
                 yield text._replace(x=x + dx, y=y - 1.2, size=size, align=Align.MIDDLE)
                 yield text._replace(x=x + dx, y=y + 3.6, size=size, align=Align.MIDDLE)
-    for point in (page.at(*at), *((line.x2, line.y2) for line in own if page.sheet.bus)):
+    for point in (page.at(*at), *((line.x2, line.y2) for line in own_lines if page.sheet.bus)):
         yield from _around(text._replace(size=LEAST), point)
 
 

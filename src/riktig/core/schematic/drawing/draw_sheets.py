@@ -168,14 +168,15 @@ class _OneSheet:
                     first.setdefault(element.device, element.id)
                 if devices[element.device].kind.unit(element.poles[0].unit).behaviour is Behaviour.COIL:
                     coils.setdefault(element.device, element)
-        at_coil = {did: str(sheets.places[element.id]) for did, element in coils.items() if element.id in sheets.places}
+        coil_ids = {device_id: coil.id for device_id, coil in coils.items()}
+        at_coil = {device_id: str(sheets.places[coil]) for device_id, coil in coil_ids.items() if coil in sheets.places}
         by_node = {node: net for net in nets.nets for node in net.nodes}
         elsewhere = {
-            did: next(iter(used[did].values()))
-            for did, d in devices.items()
-            if d.kind.can(Can.DRAWN_ELSEWHERE) and did in used
+            device_id: next(iter(used[device_id].values()))
+            for device_id, d in devices.items()
+            if d.kind.can(Can.DRAWN_ELSEWHERE) and device_id in used
         }
-        touched = {did: str(place) for did, place in sheets.touched.items()}
+        touched = {device_id: str(place) for device_id, place in sheets.touched.items()}
         self.reading = SheetData(
             devices,
             circuits,
@@ -226,7 +227,7 @@ class _OneSheet:
             if r.coils.get(element.device) == element:
                 inputs += r.used.get(element.device, {}).items()
         if sheet.bus:
-            inputs += (r.names.tag[did] for did, d in r.devices.items() if d.kind.can(Can.DISTRIBUTES))
+            inputs += (r.names.tag[device_id] for device_id, d in r.devices.items() if d.kind.can(Can.DISTRIBUTES))
         for landing, _, _ in sheet.landings:
             inputs += (r.devices[landing.device], r.names.tag[landing.device], r.elsewhere.get(landing.device))
             inputs += (str(r.touched.get(landing.device)), notes.ratings.get(landing.device))
@@ -261,7 +262,7 @@ class _OneSheet:
             collisions.add(self._symbols(seat, sheet))
         collisions.add([Circle(x, y, 0.8, fill="ink", layer="circuit") for x, y in sheet.dots])
         if sheet.bus:
-            there = {did: SheetPlace(*_split(text)) for did, text in r.elsewhere.items()}
+            there = {device_id: SheetPlace(*_split(text)) for device_id, text in r.elsewhere.items()}
             collisions.add(power_shapes(sheet, r.devices, r.names.tag, there, collisions, r.rung_name))
         else:
             collisions.add(self._landings(sheet))

@@ -33,7 +33,7 @@ class LabelCollisions:
 
     def clear(self, text: Text) -> bool:
         """Whether a text meets no other text."""
-        return not _meets(_of(text), self._texts, 0.0)
+        return not _meets(_box_of(text), self._texts, 0.0)
 
     def free(self, text: Text, apart: float = 0.0) -> bool:
         """Whether a text meets neither a text nor a line or symbol.
@@ -42,11 +42,11 @@ class LabelCollisions:
             text: The text.
             apart: How far from every other text it stays, mm.
         """
-        box = _of(text)
+        box = _box_of(text)
         return not _meets(box, self._texts, apart) and not _meets(box, self._lines, CLEAR)
 
 
-def _of(mark: Shape) -> Box:
+def _box_of(mark: Shape) -> Box:
     box = bounds_of(mark)
     return (box.x, box.y, box.right, box.bottom)
 
@@ -57,7 +57,7 @@ def _boxes(mark: Shape) -> list[Box]:
         case Poly(points=points, closed=False):
             return [(min(a.x, b.x), min(a.y, b.y), max(a.x, b.x), max(a.y, b.y)) for a, b in pairwise(points)]
         case Line() | Poly() | Circle() | Arc() | Text():
-            return [_of(mark)]
+            return [_box_of(mark)]
 
 
 def _cells(box: Box) -> list[tuple[int, int]]:

@@ -55,18 +55,18 @@ class LadderLabels:
             device = self.reading.devices[landing.device]
             name = f"{self.reading.names.tag[device.id]}:{landing.pins[0]}"
             text = Text(y + SHIFT, x, name, PRINTED, face=Face.PRINTED_BOLD, key=DeviceKey(device.id))
-            self._first(self._around(text), must=True)
+            self._first_free(self._around(text), must=True)
         for rail in self.sheet.rails:
             self._rail(rail)
         for arrow in self.sheet.arrows:
             words, key = f"{'to' if arrow.onward else 'from'} {arrow.to}", PlaceKey(arrow.to.full)
-            self._first(self._around(Text(arrow.y + SHIFT, arrow.x, words, SMALL, "act", key=key)), must=True)
+            self._first_free(self._around(Text(arrow.y + SHIFT, arrow.x, words, SMALL, "act", key=key)), must=True)
         for seat in self.sheet.seats:
             self._numbers(seat)
         for seat in self.sheet.seats:
-            self._said(seat)
+            self._write_labels(seat)
 
-    def _first(self, spots: Iterable[list[Text]], *, must: bool = False) -> bool:
+    def _first_free(self, spots: Iterable[list[Text]], *, must: bool = False) -> bool:
         """Sets the first group of texts that is free of everything and on the page."""
         tried: list[list[Text]] = []
         for texts in spots:
@@ -96,7 +96,7 @@ class LadderLabels:
         if device.strip:
             name = Text(middle, y, f"{tag}:{device.mark}", PRINTED, align=Align.MIDDLE, face=Face.PRINTED, key=key)
             beside = ((dx, dy) for dy in (-2.6, 4.6, -5.6, 7.6, -8.6, 10.6) for dx in (0.0, -3.0, 3.0))
-            self._first(([name._replace(x=name.x + dx, y=y + dy)] for dx, dy in beside), must=True)
+            self._first_free(([name._replace(x=name.x + dx, y=y + dy)] for dx, dy in beside), must=True)
             return
         unit = device.kind.unit(element.poles[0].unit)
         coil = self.reading.coils.get(device.id)
@@ -113,7 +113,7 @@ class LadderLabels:
             for up in (above, 12.0, 3.6)
             for down in (8.0, 10.6, 5.2)
         ]
-        self._first([*whole, *(apart if where else ())], must=True)
+        self._first_free([*whole, *(apart if where else ())], must=True)
         pins = (unit.pins[-1], unit.pins[0]) if element.poles[0].flipped else (unit.pins[0], unit.pins[-1])
         aside = 7.2 if unit.behaviour is Behaviour.LAMP else PIN_ASIDE
         for pin, to_left in ((pins[0], True), (pins[1], False)):
@@ -121,9 +121,9 @@ class LadderLabels:
             low, high = seat.top + SHIFT + half, seat.bottom + SHIFT - half
             at = max(low, middle - aside) if to_left else min(high, middle + aside)
             spot = Text(at, y, pin, PRINTED, "second", Face.PRINTED, Align.MIDDLE, key=key)
-            self._first(([spot._replace(y=y + dy)] for dy in (4.4, 5.4, 6.4, -1.2, 8.2, 9.8)), must=True)
+            self._first_free(([spot._replace(y=y + dy)] for dy in (4.4, 5.4, 6.4, -1.2, 8.2, 9.8)), must=True)
 
-    def _said(self, seat: SheetElement) -> None:
+    def _write_labels(self, seat: SheetElement) -> None:
         """What a device is for, below its symbol, in as many lines as there is room for; never cut."""
         device = self.reading.devices[seat.element.device]
         words = "" if device.strip else self._words(device, seat.element)
@@ -146,7 +146,7 @@ class LadderLabels:
                         first = Text(middle, seat.x + top, "", size, "second", align=Align.MIDDLE, key=key)
                         yield [first._replace(y=first.y + n * size * 1.26, text=row) for n, row in enumerate(rows)]
 
-        self._first(spots())
+        self._first_free(spots())
 
     def _words(self, device: Device, element: Element) -> str:
         """What is said of it; nothing of a contact, whose coil stands in brackets beside its tag."""
@@ -172,7 +172,7 @@ class LadderLabels:
                     for at in (along, along - 2.5, along + 2.5)
                     for up in (1.0, -4.4)
                 )
-                if self._first(spots):
+                if self._first_free(spots):
                     self.numbered.add((net.id, seat.x))
 
     def _rail(self, rail: LevelLine) -> None:
@@ -184,11 +184,11 @@ class LadderLabels:
         text = Text(rail.y + SHIFT, rail.x1, name, PRINTED, face=Face.PRINTED, key=NetKey(net.id))
         aside, align = (-1.4, Align.RIGHT) if rail.top else (1.4, Align.LEFT)
         spots = [[text._replace(x=text.x + aside, y=text.y + dy, align=align)] for dy in (-1.2, 4.2, -5.0, 8.0)]
-        self._first([*spots, *self._around(text)], must=True)
+        self._first_free([*spots, *self._around(text)], must=True)
 
     def _notes(self) -> None:
         """At the right of a line where the contacts of its coil are, and what the line is for."""
-        said = {
+        notes = {
             round(x, 2): (title, ", ".join(part for part in (words, self.reading.rung_name(rung)) if part))
             for x, title, words, rung in self.sheet.captions
         }
@@ -198,7 +198,7 @@ class LadderLabels:
             seat = coils.get(x)
             contacts = self._contacts(seat.element.device) if seat else ()
             rows = [Text(NOTE_X, 0, text, SMALL, "act", Face.PRINTED) for text in contacts]
-            title, words = said.get(x, ("", ""))
+            title, words = notes.get(x, ("", ""))
             for said_here, face in ((title, Face.BOLD), (words, Face.WORDS)):
                 lines = broken(said_here, NOTE_LETTERS) if said_here else []
                 rows += [Text(NOTE_X, 0, line, SMALL, "second", face) for line in lines]
@@ -210,8 +210,8 @@ class LadderLabels:
         device, used = self.reading.devices[coil], self.reading.used.get(coil, {})
         units = [unit for unit in device.kind.units if unit.name not in device.kind.own_loops]
         for word, behaviour in (("NO", Behaviour.NO), ("NC", Behaviour.NC)):
-            own = (unit.name for unit in units if unit.behaviour is behaviour)
-            lines = dict.fromkeys(used[unit].removeprefix("line ") for unit in own if unit in used)
+            alike = (unit.name for unit in units if unit.behaviour is behaviour)
+            lines = dict.fromkeys(used[unit].removeprefix("line ") for unit in alike if unit in used)
             if lines:
                 yield from (f"{word} {part}" if not k else part for k, part in enumerate(_wrapped(list(lines))))
         spare = sum(unit.name not in used and unit.behaviour in (Behaviour.NO, Behaviour.NC) for unit in units)

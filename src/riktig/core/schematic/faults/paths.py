@@ -20,9 +20,9 @@ def interlocks_bypassed(graph: UnitGraph) -> list[CircuitFault]:
                 }
                 for other in _ways(rung.path, coil):
                     holds = [e for e in other if e.device == coil.device and behaves(graph, e, Behaviour.NO)]
-                    kept = {e.device for e in other if behaves(graph, e, Behaviour.NC)}
-                    if holds and guards - kept:
-                        rival = sorted(guards - kept)[0]
+                    opening = {e.device for e in other if behaves(graph, e, Behaviour.NC)}
+                    if holds and guards - opening:
+                        rival = sorted(guards - opening)[0]
                         faults.append(
                             CircuitFault(
                                 "interlock bypassed",

@@ -188,13 +188,13 @@ def _filled(
         sheets[at].append((group, ends[at] + LEFT[group.lines]))
         ends[at] += wide
     sheets = [placed for n, placed in enumerate(sheets) if placed or (incoming and not n)]
-    kept = memory.memo(Sheet, "power sheet")
+    cache = memory.memo(Sheet, "power sheet")
 
     def made(number: int, placed: Placed, incoming: list[Rung]) -> Sheet:
         """The sheet, made anew only when something on it differs."""
         names = tuple(dict.fromkeys(titles.get(group.circuit, str(group.circuit)) for group, _ in placed))
         inputs = (nodes, names, tuple(incoming), tuple((group.rungs, x) for group, x in placed))
-        return kept.get(number, inputs, lambda: _sheet(number, placed, incoming, nodes, names))
+        return cache.get(number, inputs, lambda: _sheet(number, placed, incoming, nodes, names))
 
     return [made(before + n + 1, placed, [] if n else incoming) for n, placed in enumerate(sheets)]
 

@@ -77,10 +77,10 @@ def _laid_out(circuits: Circuits, memory: Memory, ladder: bool) -> Sheets:
             sheets.append(Sheet(len(sheets) + 1, title, kind, (), (), (), (), (), ()))
     joined = _with_arrows(sheets)
     places: dict[ElementId, SheetPlace] = {}
-    kept: KeyedCache[dict[ElementId, SheetPlace]] = memory.memo(dict, "places of a sheet")
+    cache: KeyedCache[dict[ElementId, SheetPlace]] = memory.memo(dict, "places of a sheet")
     for sheet in joined:
         inputs = (sheet.seats, sheet.first_line, sheet.lines)
-        places.update(kept.get(sheet.number, inputs, lambda shown=sheet: _places_of(shown)))  # type: ignore[misc]
+        places.update(cache.get(sheet.number, inputs, lambda shown=sheet: _places_of(shown)))  # type: ignore[misc]
     touched = {landing.device: sheet.place(x, y) for sheet in reversed(joined) for landing, x, y in sheet.landings}
     return Sheets(tuple(joined), places, touched)
 
@@ -154,8 +154,8 @@ def _parts(circuit: CircuitId, rungs: list[Rung], memory: Memory, most: int) -> 
     rest = [r for r in rungs if r.band is not Band.TAP]
     order = {start: n for n, start in reversed(list(enumerate(r.start for r in rest)))}
     rest.sort(key=lambda r: (tap is None or r.start != tap.end, order[r.start]))
-    kept: KeyedCache[tuple[RungPiece, ...]] = memory.memo(tuple, "pieces of a rung")
-    pieces = [piece for rung in rest for piece in kept.get(rung.id, (rung,), lambda r=rung: split_rung(r))]  # type: ignore[misc]
+    cache: KeyedCache[tuple[RungPiece, ...]] = memory.memo(tuple, "pieces of a rung")
+    pieces = [piece for rung in rest for piece in cache.get(rung.id, (rung,), lambda r=rung: split_rung(r))]  # type: ignore[misc]
     parts: list[_Part] = []
     on_sheet: list[RungPiece] = []
     taken = 0

@@ -68,13 +68,13 @@ def _cut(rung: Rung, path: Series, start: str, end: str, names: Iterator[str]) -
             branches = [part]
             continue
         to = end if last else next(names)
-        yield from _beside(rung, part, at, to, names)
+        yield from _pieces_beside(rung, part, at, to, names)
         at = to
     if branches or not path.parts:
         yield RungPiece(rung, at, Series(tuple(branches)), end)
 
 
-def _beside(rung: Rung, part: Branch, start: str, end: str, names: Iterator[str]) -> Iterator[RungPiece]:
+def _pieces_beside(rung: Rung, part: Branch, start: str, end: str, names: Iterator[str]) -> Iterator[RungPiece]:
     """What stands side by side, in as many pieces as it takes between the same two places."""
     if isinstance(part, Series):
         yield from _cut(rung, part, start, end, names)

@@ -219,8 +219,8 @@ def outside_device(circuits: Circuits, circuit: CircuitId) -> Device:
     Raises:
         IndexError: the circuit has no device.
     """
-    own = [device for device in circuits.devices if device.circuit == circuit]
-    return next((device for device in own if device.role in LOADS), own[0])
+    circuit_devices = [device for device in circuits.devices if device.circuit == circuit]
+    return next((device for device in circuit_devices if device.role in LOADS), circuit_devices[0])
 
 
 def elements_of(branch: Branch) -> Iterator[Element]:

@@ -25,11 +25,11 @@ class NetSources:
 
     def __init__(self, circuits: Circuits, root: Mapping[PinRef, int], names: Mapping[int, list[str]]) -> None:
         self._circuits, self._root = circuits, root
-        nodes = {net: set(own) for net, own in names.items()}
-        self._common = {net for net, own in nodes.items() if own & {"N", "PE"}}
-        earth = {net for net, own in nodes.items() if "PE" in own}
-        neutral = {net for net, own in nodes.items() if "N" in own} - earth
-        ahead = {net for net, own in nodes.items() if any(node.startswith("in.") for node in own)}
+        nodes = {net: set(net_names) for net, net_names in names.items()}
+        self._common = {net for net, net_names in nodes.items() if net_names & {"N", "PE"}}
+        earth = {net for net, net_names in nodes.items() if "PE" in net_names}
+        neutral = {net for net, net_names in nodes.items() if "N" in net_names} - earth
+        ahead = {net for net, net_names in nodes.items() if any(node.startswith("in.") for node in net_names)}
         self.neutral = neutral | self._reached(neutral, lambda _, behaviour: behaviour is Behaviour.POLE)
         self.earthed = self._earthed(earth)
         self.dc = self._direct_current(nodes)
@@ -73,7 +73,9 @@ class NetSources:
         return linked
 
     def _direct_current(self, nodes: Mapping[int, set[str]]) -> set[int]:
-        seeds = {net for net, own in nodes.items() if any(node.startswith(("dc.", "limited.")) for node in own)}
+        seeds = {
+            net for net, net_names in nodes.items() if any(node.startswith(("dc.", "limited.")) for node in net_names)
+        }
         for device in self._circuits.devices:
             seeds |= self._nets(device, device.kind.dc_pins)
         seeds -= self._common
@@ -84,8 +86,8 @@ class NetSources:
 
         A transformer or supply that is fed so hands it on to its other side.
         """
-        own = {device.circuit for device in self._circuits.devices if device.kind.can(Can.SUPPLY)}
-        tapped = any(net in ahead and circuit_of(pin.device) not in own for pin, net in self._root.items())
+        fed_elsewhere = {device.circuit for device in self._circuits.devices if device.kind.can(Can.SUPPLY)}
+        tapped = any(net in ahead and circuit_of(pin.device) not in fed_elsewhere for pin, net in self._root.items())
         foreign: set[int] = set()
         for device in self._circuits.devices:
             if device.kind.can(Can.FOREIGN_SUPPLY):
@@ -115,9 +117,9 @@ class NetSources:
 
     def _neutrals_of(self, excepted: set[int], neutral: set[int]) -> set[int]:
         """Neutrals behind a switch that cuts an excepted circuit with them."""
-        found: set[int] = set()
+        neutrals: set[int] = set()
         for device in self._circuits.devices:
             nets = {self._root[pin] for _, pins in device.unit_pins for pin in pins if pin in self._root}
             if nets & excepted:
-                found |= nets & self.neutral - neutral
-        return found
+                neutrals |= nets & self.neutral - neutral
+        return neutrals

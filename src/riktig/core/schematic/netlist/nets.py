@@ -154,10 +154,10 @@ def drawn_joints(circuits: Circuits) -> Iterator[tuple[PinOrNode, ...]]:
 
 
 def _all_walked(circuits: Circuits, kinds: dict[DeviceId, str], memory: Memory) -> Iterator[_Walked]:
-    kept = memory.memo(_Walked, "rung")
+    cache = memory.memo(_Walked, "rung")
     for rung in circuits.rungs:
-        crossed = tuple(kinds[did] for did in _met(rung.path))
-        yield kept.get(rung.id, (rung, crossed), lambda r=rung: _RungWalk(r, kinds).walked())  # type: ignore[misc]
+        crossed = tuple(kinds[device_id] for device_id in _met(rung.path))
+        yield cache.get(rung.id, (rung, crossed), lambda r=rung: _RungWalk(r, kinds).walked())  # type: ignore[misc]
 
 
 def _met(branch: Branch) -> Iterator[DeviceId]:
@@ -269,10 +269,10 @@ def _pins_of(circuits: Circuits, union: _Union) -> tuple[dict[int, list[PinRef]]
             ref = device.pins[pin.name]
             number = union.group_of.get(ref)
             if number is not None:
-                root[ref] = own = union.find(number)
-                groups[own].append(ref)
+                root[ref] = pin_root = union.find(number)
+                groups[pin_root].append(ref)
                 if pin.clamp is not Clamp.PLUG:
-                    landed.add(own)
+                    landed.add(pin_root)
     return groups, root, landed
 
 
@@ -285,27 +285,27 @@ def _gathered(circuits: Circuits, union: _Union, met: list[int], power: dict[Pin
             names[find(number)].append(item.removeprefix("node:"))
     lines: dict[int, int] = {}
     for ref, line in power.items():
-        own = root[ref]
-        lines[own] = max(lines.get(own, -1), line)
+        pin_root = root[ref]
+        lines[pin_root] = max(lines.get(pin_root, -1), line)
     known = NetSources(circuits, root, names)
     nets = []
-    for own in dict.fromkeys(map(find, met)):
-        pins, nodes = tuple(groups[own]), tuple(sorted(names[own]))
+    for pin_root in dict.fromkeys(map(find, met)):
+        pins, nodes = tuple(groups[pin_root]), tuple(sorted(names[pin_root]))
         if not pins:
             continue
         net_class = next(
             net_class
             for net_class, holds in (
                 (NetClass.EARTH, "PE" in nodes),
-                (NetClass.NEUTRAL, "N" in nodes or own in known.neutral),
-                (NetClass.EXCEPTED, own in known.excepted),
-                (NetClass.POWER, own in lines),
-                (NetClass.DC, own in known.dc),
+                (NetClass.NEUTRAL, "N" in nodes or pin_root in known.neutral),
+                (NetClass.EXCEPTED, pin_root in known.excepted),
+                (NetClass.POWER, pin_root in lines),
+                (NetClass.DC, pin_root in known.dc),
                 (NetClass.CONTROL, True),
             )
             if holds
         )
-        line, landed_on = lines.get(own, -1), own in landed
-        sides = own in known.earthed, own in known.stays_live
+        line, landed_on = lines.get(pin_root, -1), pin_root in landed
+        sides = pin_root in known.earthed, pin_root in known.stays_live
         nets.append(Net(pins[0], pins, net_class, nodes, not landed_on, line, *sides))
     return Nets(tuple(nets), {pin: net for net in nets for pin in net.pins})

@@ -144,8 +144,8 @@ class _Walk:
 
     def _fed_at(self, device: Device, unit: Unit) -> bool:
         """Whether a motor, a terminal or a card has lines although no path crosses it."""
-        kept = unit.behaviour in TAKES | {Behaviour.JOINT, Behaviour.WINDING, Behaviour.SOURCE}
-        return kept and any(device.pin(pin) in self.nets.of_pin for pin in unit.pins)
+        is_fed_through = unit.behaviour in TAKES | {Behaviour.JOINT, Behaviour.WINDING, Behaviour.SOURCE}
+        return is_fed_through and any(device.pin(pin) in self.nets.of_pin for pin in unit.pins)
 
     def _unit(self, device: Device, unit: Unit, why: str) -> None:
         first, last = device.pin(unit.pins[0]), device.pin(unit.pins[-1])
@@ -221,14 +221,14 @@ class _Walk:
             return []
         load = self._load_step(device.pin(unit.pins[0]), asked=False)
         begins, back, _ = self.paths.back(load.crossing.enters)
-        own = {device.pin(pin.name) for pin in device.kind.pins} - {load.crossing.enters}
+        other_pins = {device.pin(pin.name) for pin in device.kind.pins} - {load.crossing.enters}
         finishes, home = self._home(load.crossing)
         ways: list[Way] = []
         for place, crossing in enumerate(back):
             if not self._can_be_shut(crossing):
                 continue
             ahead = {earlier.leaves: number for number, earlier in enumerate(back[:place])}
-            blocked = frozenset({crossing.enters, crossing.leaves, *own})
+            blocked = frozenset({crossing.enters, crossing.leaves, *other_pins})
             reached = self.paths.on(load.crossing.enters, lambda pin, ahead=ahead: pin in ahead, blocked)  # type: ignore[misc]
             for pin, between in reached:
                 other = (*back[: ahead[pin] + 1], *(passed.turned() for passed in reversed(between)))
@@ -297,10 +297,10 @@ class _Beside:
     def of(self, element: Element) -> tuple[tuple[DeviceId, str], ...]:
         """What else joins the potentials on the two sides of an element. O(pins of the smaller side)."""
         if element.id not in self._found:
-            self._found[element.id] = self._look(element)
+            self._found[element.id] = self._coils_across(element)
         return self._found[element.id]
 
-    def _look(self, element: Element) -> tuple[tuple[DeviceId, str], ...]:
+    def _coils_across(self, element: Element) -> tuple[tuple[DeviceId, str], ...]:
         sides = self._sides(element)
         if not sides:
             return ()

@@ -144,7 +144,7 @@ def _named(circuits: Circuits, nets: Nets, before: GivenNames, memory: Memory) -
             number[net.id] = name
         else:
             counted.append(net)
-    taken = _kept(counted, before.numbers, set(number.values()))
+    taken = _numbers_kept(counted, before.numbers, set(number.values()))
     counter = _NetCounter(circuits, nets, before, {*number.values(), *before.printed}, memory)
     last = counter.count(counted, taken)
     number |= taken
@@ -186,7 +186,7 @@ def _name_of(
     return ""
 
 
-def _kept(nets: list[Net], given: tuple[GivenNumber, ...], named: set[str]) -> dict[PinRef, str]:
+def _numbers_kept(nets: list[Net], given: tuple[GivenNumber, ...], named: set[str]) -> dict[PinRef, str]:
     """Numbers taken back: the largest share of common pins first, the lower number on a tie."""
     old: dict[PinRef, str] = {
         pin: given_number.number
@@ -248,7 +248,7 @@ class _NetCounter:
                 continue
             if net.id in pairs:
                 taken[net.id] = _paired(net, pairs, shared, scheme)
-            elif between and (base := _beside(net, self.circuits, nets, old)):
+            elif between and (base := _number_beside(net, self.circuits, nets, old)):
                 taken[net.id] = scheme.suffixed(without_suffix(base)) or scheme.next(net)
             else:
                 taken[net.id] = scheme.next(net)
@@ -271,7 +271,7 @@ def _paired(
     return shared[first] + sign
 
 
-def _beside(net: Net, circuits: Circuits, nets: Nets, before: dict[PinRef, str]) -> str:
+def _number_beside(net: Net, circuits: Circuits, nets: Nets, before: dict[PinRef, str]) -> str:
     """The number of a potential of the same circuit that one device parts from this one: the nearest to the supply."""
     circuit = circuit_of(net.id.device)
     near: list[Net] = []
@@ -282,8 +282,8 @@ def _beside(net: Net, circuits: Circuits, nets: Nets, before: dict[PinRef, str])
             if net in ends:
                 near += [end for end in ends if end is not None and end.id in before]
     order = {net.id: place for place, net in enumerate(nets.nets)}
-    own = [net for net in near if circuit_of(net.id.device) == circuit]
-    return before[min(own, key=lambda net: order[net.id]).id] if own else ""
+    circuit_nets = [net for net in near if circuit_of(net.id.device) == circuit]
+    return before[min(circuit_nets, key=lambda net: order[net.id]).id] if circuit_nets else ""
 
 
 def _marks(

@@ -29,10 +29,10 @@ def tag_all(
         device is drawn, and a letter from the second of a kind in one column on. What is not drawn is
         counted. The terminals of one strip share a tag, and no two strips have the same.
     """
-    own = {given_tag.device for given_tag in given if given_tag.own}
+    own_tags = {given_tag.device for given_tag in given if given_tag.own}
     known = {given_tag.device: given_tag.tag for given_tag in given}
     used = set(known.values())
-    strips = _known_strips(circuits, known, own)
+    strips = _known_strips(circuits, known, own_tags)
     for device in circuits.devices:
         if device.strip and strips.get(device.strip) != known.get(device.id):
             known.pop(device.id, "")
@@ -50,7 +50,7 @@ def tag_all(
             result[device.id] = counter.next(device)
         if device.strip:
             strips[device.strip] = result[device.id]
-    return result, tuple(GivenTag(d.id, result[d.id], d.id in own) for d in circuits.devices)
+    return result, tuple(GivenTag(d.id, result[d.id], d.id in own_tags) for d in circuits.devices)
 
 
 def _known_strips(circuits: Circuits, known: Mapping[DeviceId, str], own: Container[DeviceId]) -> dict[str, str]:

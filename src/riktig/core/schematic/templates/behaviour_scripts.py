@@ -193,12 +193,12 @@ def script_of(
         lines: How many lines arrive: nothing is asked of those that do not.
         practice: The practice of the job; None asks only for what every practice has.
     """
-    ahead, own = ahead_of(circuit, others), _own(circuit, load, signals, lines, practice or Practice())
+    ahead, own_steps = ahead_of(circuit, others), _own_steps(circuit, load, signals, lines, practice or Practice())
     if load and practice and breaker_signals(load, practice):
-        own = (*own, "open F: H.trip on", "close F: H.trip off")
+        own_steps = (*own_steps, "open F: H.trip on", "close F: H.trip off")
     if circuit.recipe is Recipe.PHASE_MONITOR and ahead:
-        own = tuple(step for text in own for step in _reset_again(text, ahead))
-    steps = (*ahead, *own)
+        own_steps = tuple(step for text in own_steps for step in _reset_again(text, ahead))
+    steps = (*ahead, *own_steps)
     return steps if lines == ALL_LINES else tuple(step for text in steps if (step := _of_lines(text, circuit, lines)))
 
 
@@ -228,15 +228,15 @@ def ahead_of(circuit: Circuit, others: tuple[Circuit, ...]) -> tuple[str, ...]:
         circuit: The circuit.
         others: All circuits of the job.
     """
-    own = circuit.recipe in BEHIND_STOP
+    stops_first = circuit.recipe in BEHIND_STOP
     waits = circuit.load is not None or circuit.recipe is Recipe.SIGNALLED_WAYS
-    if not (waits or own) or circuit.recipe is Recipe.MAINTAINED:
+    if not (waits or stops_first) or circuit.recipe is Recipe.MAINTAINED:
         return ()
     steps: list[str] = []
     for other in sorted(others, key=lambda other: other.recipe is Recipe.PHASE_MONITOR):
         if other.recipe is Recipe.EMERGENCY_STOP:
             steps += [f"press {other.id}.S.reset", f"release {other.id}.S.reset"]
-        elif own:
+        elif stops_first:
             continue
         elif other.recipe is Recipe.PHASE_MONITOR:
             steps += [] if _in_with_main_switch(other) else [f"turn {other.id}.S to on"]
@@ -276,7 +276,7 @@ def _main_contactor(circuit: Circuit, *, watched: bool) -> tuple[str, ...]:
     return (rest, "turn S to on: K off", f"press S.door: {came_in}", *between, *opened, switched_off)
 
 
-def _own(
+def _own_steps(
     circuit: Circuit, load: Load | None, signals: tuple[Signal, ...], lines: int, practice: Practice
 ) -> tuple[str, ...]:
     if circuit.recipe is Recipe.MAINTAINED:
@@ -294,8 +294,8 @@ def _own(
     bypass: tuple[str, ...] = ()
     if circuit.param("bypass", "built in") == "contactor" and load.command is Command.BUTTONS:
         bypass = ("press S.start: KB on", "release S.start: KB on", "press S.stop: KB off", "release S.stop: KB off")
-    own = tuple(s for s in signals if s.load == load.id)
-    automatic = _automatic(Asked(circuit, load, own, practice)) if load.command is Command.SELECTOR else ()
+    load_signals = tuple(s for s in signals if s.load == load.id)
+    automatic = _automatic(Asked(circuit, load, load_signals, practice)) if load.command is Command.SELECTOR else ()
     return (*(("foreign on",) if foreign else ()), *bypass, *_starter(circuit, load), *automatic)
 
 
@@ -303,33 +303,33 @@ def _starter(circuit: Circuit, load: Load) -> tuple[str, ...]:
     """The steps of a starter: by its command, then the trip of what guards it, then its alarm."""
     steps: tuple[str, ...]
     filling = circuit.param("pump", "empties") == "fills"
-    held = "wait 0"
+    start = "wait 0"
     match load.command:
         case _ if load.start is Start.REVERSING:
-            steps, held = _REVERSING, "press S.start"
+            steps, start = _REVERSING, "press S.start"
         case _ if load.start is Start.STAR_DELTA and load.command is Command.BUTTONS:
-            steps, held = _STAR_DELTA, "press S.start"
+            steps, start = _STAR_DELTA, "press S.start"
         case Command.LEVEL:
-            steps, held = (_FILLING if filling else _LEVEL), "turn S.select to hand"
+            steps, start = (_FILLING if filling else _LEVEL), "turn S.select to hand"
         case Command.SELECTOR:
-            steps, held = _selector(), "turn S.select to hand"
+            steps, start = _selector(), "turn S.select to hand"
         case Command.STATION:
             steps = tuple(s.replace("S.start", "S.field start").replace("S.stop", "S.field stop") for s in _BUTTONS[:5])
-            held = "press S.field start"
+            start = "press S.field start"
         case Command.CONTROLLER:
-            steps, held = ("rest: M off", "output on: M forward", "output off: M off"), "output on"
+            steps, start = ("rest: M off", "output on: M forward", "output off: M off"), "output on"
         case Command.ALWAYS:
             steps = ("rest: M forward",)
         case _:
-            steps, held = _BUTTONS, "press S.start"
+            steps, start = _BUTTONS, "press S.start"
     if load.start is Start.STAR_DELTA:
-        steps = (*steps, f"{held}: KS on, KD off", *_EXCLUDED)
+        steps = (*steps, f"{start}: KS on, KD off", *_EXCLUDED)
     if load.level_alarm:
         steps = (*steps, *_ALARM)
     first = () if load.command is Command.ALWAYS else ("rest: M off",)
-    shown = [f"{held}: M on"]
+    shown = [f"{start}: M on"]
     if load.start is Start.REVERSING and load.run_lamp:
-        shown += [*_LIT_IN_REVERSE, f"{held}: M on"]
+        shown += [*_LIT_IN_REVERSE, f"{start}: M on"]
     if load.is_motor:
         shown += ["trip guard: M off", "reset guard: M any"]
     lit = [_with_lamps(step, load) for step in (*first, *shown)]

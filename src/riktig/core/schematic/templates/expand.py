@@ -132,7 +132,7 @@ class _Expansion:
             if circuit.recipe is Recipe.INCOMER:
                 incoming = circuit
                 continue
-            made = self.kept.get(circuit.id, self._reads(circuit), lambda c=circuit: self._alone(c))  # type: ignore[misc]
+            made = self.kept.get(circuit.id, self._reads(circuit), lambda c=circuit: self._built_alone(c))  # type: ignore[misc]
             self.clashes += made.clashes
             self.undrawn += made.undrawn
             if made.drawn is not None:
@@ -182,17 +182,17 @@ class _Expansion:
         load = self.loads.get(circuit.load) if circuit.load else None
         others: tuple[object, ...] = ()
         if circuit.recipe is Recipe.CONTROLLER:
-            others = (*self._commanded(), *self._asked())
+            others = (*self._commanded(), *self._wanted_points())
         elif load and load.neutral_of:
             others = (self._shared_neutral(load),)
         on = self.lines.get(circuit.load) if circuit.load else None
         return (circuit, load, self.ground, self.behind, self.signals, on, *others)
 
-    def _alone(self, circuit: Circuit) -> _Made:
+    def _built_alone(self, circuit: Circuit) -> _Made:
         """One circuit with its changes, apart from all others."""
         self.clashes, before = [], self.clashes
         self.undrawn, undrawn = [], self.undrawn
-        made = self._made(circuit)
+        made = self._build(circuit)
         done = self._with_changes(circuit, made) if made is not None else None
         drawn = (tuple(done.devices), tuple(done.rungs), tuple(done.earths)) if done else None
         result = _Made(drawn, tuple(self.clashes), tuple(self.undrawn))
@@ -207,7 +207,7 @@ class _Expansion:
             if c.load in self.loads and self.loads[c.load].command is Command.CONTROLLER
         ]
 
-    def _asked(self) -> list[ControllerPoint]:
+    def _wanted_points(self) -> list[ControllerPoint]:
         return controller_points(self.circuits, tuple(self.loads.values()))
 
     def _shared_neutral(self, load: Load) -> CircuitId | None:
@@ -271,7 +271,7 @@ class _Expansion:
         first = (next(iter(elements_of(path)), None) for path in paths)
         return {kinds[element.device] for element in first if element and element.device in kinds}
 
-    def _made(self, circuit: Circuit) -> BuiltCircuit | None:
+    def _build(self, circuit: Circuit) -> BuiltCircuit | None:
         """What the recipe of a circuit yields; None when it cannot be drawn."""
         by_brief = {
             Recipe.CONTROL_SUPPLY: control_supply,
@@ -283,7 +283,7 @@ class _Expansion:
         if circuit.recipe in by_brief:
             return by_brief[circuit.recipe](circuit, self.ground)
         if circuit.recipe is Recipe.CONTROLLER:
-            return controller(circuit, self.ground, self._commanded(), self.signals, self._asked(), self.behind)
+            return controller(circuit, self.ground, self._commanded(), self.signals, self._wanted_points(), self.behind)
         if circuit.load is not None:
             return self._of_load(circuit)
         make = circuit_template_of(circuit.recipe).make
@@ -326,8 +326,8 @@ class _Expansion:
                 devices, rungs = done
         if circuit.changes:
             devices = still_used(before, devices, rungs)
-        for own in circuit.devices:
-            device = own_device(circuit, own)
+        for written in circuit.devices:
+            device = own_device(circuit, written)
             if isinstance(device, str):
                 self.clashes.append(Clash(circuit.id, device))
             else:

@@ -23,18 +23,18 @@ def strips_by_function(devices: Iterable[Device]) -> tuple[Device, ...]:
     Args:
         devices: All devices, in the order of the circuits.
     """
-    kept: list[Device] = []
+    others: list[Device] = []
     moved: dict[str, list[Device]] = {NEUTRALS: [], EARTHS: []}
     count: Counter[str] = Counter()
     for device in devices:
         strip = _strip_of(device)
         if not strip:
-            kept.append(device)
+            others.append(device)
             continue
         count[strip] += 1
         mark = f"{'N' if strip == NEUTRALS else 'PE'}{count[strip]}"
         moved[strip].append(replace(device, strip=strip, mark=mark))
-    return (*kept, *moved[NEUTRALS], *moved[EARTHS])
+    return (*others, *moved[NEUTRALS], *moved[EARTHS])
 
 
 def _strip_of(device: Device) -> str:

@@ -29,10 +29,10 @@ def job_supply_context(inputs: CircuitInputs) -> SupplyContext:
     """What the recipes of a job stand on."""
     circuits, loads = inputs.circuits, inputs.loads
     recipes = {circuit.recipe for circuit in circuits}
-    asked = bool(recipes & ON_24_V or controller_points(circuits, loads)) or any(
+    wanted = bool(recipes & ON_24_V or controller_points(circuits, loads)) or any(
         load.command is Command.CONTROLLER for load in loads
     )
-    base = supply_context(loads, inputs.supply, inputs.practice, inputs.signals, inputs.sources, dc_asked=asked)
+    base = supply_context(loads, inputs.supply, inputs.practice, inputs.signals, inputs.sources, dc_asked=wanted)
     main = next((c for c in circuits if c.recipe is Recipe.PHASE_MONITOR), None)
     everything = main is not None and main.param("holds", "single-phase ways") == "all loads"
     return replace(
@@ -71,7 +71,7 @@ def all_circuits(inputs: CircuitInputs) -> tuple[Circuit, ...]:
     commanded = any(load.command is Command.CONTROLLER for load in loads)
     has_controller = dc_contacts or bool(controller_points(circuits, loads)) or commanded
     fed = bool(circuits[1:]) or has_controller or ground.limited
-    asked = {
+    wanted = {
         Recipe.CONTROL_SUPPLY: ground.control is ControlSupply.TRANSFORMER and fed,
         Recipe.DC_SUPPLY: ground.dc and fed,
         Recipe.LIMITED_SUPPLY: ground.limited,
@@ -79,10 +79,10 @@ def all_circuits(inputs: CircuitInputs) -> tuple[Circuit, ...]:
         Recipe.THROUGH_FEED: inputs.supply.through_a > 0,
         Recipe.VENTILATION: inputs.ventilation is Ventilation.FAN,
     }
-    held = {circuit.id: circuit for circuit in circuits}
-    implied = [held.get(cid, Circuit(cid, recipe)) for recipe, cid in IMPLIED.items() if asked[recipe]]
+    by_id = {circuit.id: circuit for circuit in circuits}
+    implied = [by_id.get(cid, Circuit(cid, recipe)) for recipe, cid in IMPLIED.items() if wanted[recipe]]
     first = [c for c in circuits if c.recipe is Recipe.INCOMER]
     rest = [c for c in circuits if c.recipe is not Recipe.INCOMER and c.id not in IMPLIED.values()]
     unbound = [c for c in rest if c.load is None]
-    strayed = [c for c in circuits if c.id in IMPLIED.values() and not asked[c.recipe] and c.changes]
+    strayed = [c for c in circuits if c.id in IMPLIED.values() and not wanted[c.recipe] and c.changes]
     return (*first, *implied, *unbound, *(c for c in rest if c.load is not None), *strayed)

@@ -155,15 +155,15 @@ def _inserted(
         return _contact(change, devices)
     kind, unit, zone = INSERTS[change.what]
     role = f"x{change.number}"
-    did = DeviceId(f"{circuit.id}.{role}")
+    device_id = DeviceId(f"{circuit.id}.{role}")
     legend = change.text if zone is Zone.DOOR else ""
-    device = Device(did, circuit.id, kind, zone, change.text, legend=legend)
-    element = Element(ElementId(f"{did}/{unit}"), (Pole(did, unit),))
+    device = Device(device_id, circuit.id, kind, zone, change.text, legend=legend)
+    element = Element(ElementId(f"{device_id}/{unit}"), (Pole(device_id, unit),))
     if zone is not Zone.FIELD:
         return devices, [device], element
     first = mark + 2 * change.number - 1
     ends = [
-        Device(DeviceId(f"{did}.X{end}"), circuit.id, "terminal", Zone.PLATE, change.text, f"{circuit.id}.X",
+        Device(DeviceId(f"{device_id}.X{end}"), circuit.id, "terminal", Zone.PLATE, change.text, f"{circuit.id}.X",
                str(first + n))
         for n, end in enumerate("ab")
     ]  # fmt: skip
@@ -176,9 +176,9 @@ def _contact(change: Change, devices: list[Device]) -> tuple[list[Device], list[
 
     A device of another circuit gets its block in ``with_blocks``: each circuit changes only its own.
     """
-    did, unit = read_contact(change.to)
-    element = Element(ElementId(f"{did}/{unit}"), (Pole(did, unit),))
-    return [with_unit(d, unit) if d.id == did else d for d in devices], [], element
+    device_id, unit = read_contact(change.to)
+    element = Element(ElementId(f"{device_id}/{unit}"), (Pole(device_id, unit),))
+    return [with_unit(d, unit) if d.id == device_id else d for d in devices], [], element
 
 
 def with_unit(device: Device, unit: str) -> Device:
@@ -199,7 +199,7 @@ def _swap(branch: Branch, target: ElementId, act: Callable[[Element], Branch | N
         case Landing():
             return branch
         case Series(parts) | Parallel(parts):
-            new = [kept for part in parts if (kept := _swap(part, target, act)) is not None]
+            new = [changed for part in parts if (changed := _swap(part, target, act)) is not None]
             if not new:
                 return None
             if isinstance(branch, Parallel):
@@ -226,11 +226,11 @@ def own_device(circuit: Circuit, own: OwnDevice) -> Device | str:
 
 def own_rung(circuit: Circuit, index: int, devices: dict[str, Device], nodes: Callable[[str], str]) -> Rung | str:
     """A rung the builder added, or what is wrong with it."""
-    own = circuit.rungs[index]
+    rung = circuit.rungs[index]
     try:
-        return read_rung(circuit.id, own, devices, nodes)
+        return read_rung(circuit.id, rung, devices, nodes)
     except NotationError as error:
-        return f"rung “{own.title or own.role}”, character {error.at} of its path: {error.message}"
+        return f"rung “{rung.title or rung.role}”, character {error.at} of its path: {error.message}"
 
 
 def read_rung(cid: CircuitId, own: OwnRung, devices: dict[str, Device], nodes: Callable[[str], str]) -> Rung:

@@ -22,11 +22,11 @@ def with_spare_terminals(devices: Iterable[Device], share: float) -> tuple[Devic
         devices: All devices, in the order of the circuits.
         share: Of the plain terminals of a strip; 0 adds nothing.
     """
-    kept = tuple(devices)
+    all_devices = tuple(devices)
     if not share:
-        return kept
+        return all_devices
     strips: dict[str, list[Device]] = {}
-    for device in kept:
+    for device in all_devices:
         if device.strip and device.circuit != INCOMER_ID:
             strips.setdefault(device.strip, []).append(device)
     last: dict[DeviceId, tuple[Device, ...]] = {}
@@ -34,7 +34,7 @@ def with_spare_terminals(devices: Iterable[Device], share: float) -> tuple[Devic
         plain = [device for device in members if is_plain(device)]
         if plain:
             last[members[-1].id] = tuple(_spares(members, plain, ceil(share * len(plain))))
-    return tuple(made for device in kept for made in (device, *last.get(device.id, ())))
+    return tuple(made for device in all_devices for made in (device, *last.get(device.id, ())))
 
 
 def is_plain(device: Device) -> bool:

@@ -328,13 +328,13 @@ class _Starter:
         stop = sk.door("S.stop", "stop_button", "stop", f"{sk.title} STOP")
         branches, lamps = [], []
         ways = (("K", "KR", "S.start", "run", "forward"), ("KR", "K", "S.reverse", "reverse.run", "reverse"))
-        for n, (own, other, role, lit, way) in enumerate(ways, 1):
+        for n, (contactor, other, role, lit, way) in enumerate(ways, 1):
             sk.door(role, "start_button", way, f"{sk.title} {way.upper()}")
-            path = [f"({role}:3-4 | {own}:13-14)"]
+            path = [f"({role}:3-4 | {contactor}:13-14)"]
             if n <= len(self.asked.ends):
                 path.append(sk.across(f"end{n}", "end_switch", self.asked.ends[n - 1].name))
-            branches.append(" ".join([*path, f"{other}:21-22", f"{own}:A1-A2"]))
-            lamps.append((lit, f"runs {way}", f"{sk.title} RUNS {way.upper()}", f"{own}:43-44", f"lamp{n}"))
+            branches.append(" ".join([*path, f"{other}:21-22", f"{contactor}:A1-A2"]))
+            lamps.append((lit, f"runs {way}", f"{sk.title} RUNS {way.upper()}", f"{contactor}:43-44", f"lamp{n}"))
         path_text = self._ordered(let, f"{stop}:1-2", f"({' | '.join(branches)})")
         sk.rung("run", "both ways, interlocked", live, path_text, self.context.back)
         if load.run_lamp:

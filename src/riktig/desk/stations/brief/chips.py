@@ -73,7 +73,7 @@ class Chips(QWidget):
 
     def _say(self, chip: QPushButton, value: Value) -> None:
         """Writes a value on its chip."""
-        chip.setText(_said(value))
+        chip.setText(_value_words(value))
         chip.setToolTip(value.shortfall or "Show it, and why; Enter again to give another")
         chip.setAccessibleName(f"{self._of}: {value.name} {value.text}")
         look = "short" if value.shortfall else "yours" if value.overridden else "chip"
@@ -131,7 +131,7 @@ class Chips(QWidget):
         self._session.edit(f"{value.name.lower()} as Riktig proposes, {self._of}", SetOwnValue(value.key))
 
 
-def _said(value: Value) -> str:
+def _value_words(value: Value) -> str:
     signs = (" ✎ yours" if value.overridden else "") + (" ?" if value.unsure else "")
     wrong = f" ✗ {value.shortfall}" if value.shortfall else ""
     return f"{value.name}  {value.text}{signs}{wrong}"

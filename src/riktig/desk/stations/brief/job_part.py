@@ -184,8 +184,8 @@ class _Listed(BriefPart):
                 self._room.removeWidget(row)
                 row.hide()
                 row.deleteLater()
-            kept = {key: field for key, field in self.fields.items() if "." not in key}
-            self.fields = kept
+            plain_fields = {key: field for key, field in self.fields.items() if "." not in key}
+            self.fields = plain_fields
             self._rows = self.sentences(self.session.job)
             for row in self._rows:
                 self._room.addWidget(row)
@@ -198,11 +198,11 @@ class SourcesPart(_Listed):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.head("Other incoming supplies")
-        asked: list[tuple[str, object]] = [("not yet confirmed", False), ("confirmed, none other", True)]
+        answers: list[tuple[str, object]] = [("not yet confirmed", False), ("confirmed, none other", True)]
         self.body.addWidget(
             sentence(
                 "Other supplies into the panel, from another panel or another source:",
-                self.pick("asked", "Further supplies asked", asked, _asked),
+                self.pick("asked", "Further supplies asked", answers, _asked),
                 ".",
             )
         )
@@ -311,8 +311,8 @@ class SignalsPart(_Listed):
     def ids(self, job: Job) -> tuple[object, ...]:
         """The devices, the loads they may serve, and the supplies that may feed them."""
         foreign = tuple(source.name for source in job.sources)
-        asked = ((signal.id, foreign if signal.wetting is Wetting.FOREIGN else ()) for signal in job.signals)
-        return (*asked, *((load.id, load.name) for load in job.loads))
+        foreign_fields = ((signal.id, foreign if signal.wetting is Wetting.FOREIGN else ()) for signal in job.signals)
+        return (*foreign_fields, *((load.id, load.name) for load in job.loads))
 
     def values(self, job: Job) -> dict[str, object]:
         """The fields of each."""

@@ -83,17 +83,21 @@ class NamesPart(BriefPart):
 
     def _reserve(self, node: str) -> Change:
         def change(text: str) -> Edit:
-            kept = tuple(reserved for reserved in self.session.job.practice.reserved if reserved.potential != node)
-            return SetPractice({"reserved": (*kept, ReservedNumber(node, text)) if text else kept})
+            other_numbers = tuple(
+                reserved for reserved in self.session.job.practice.reserved if reserved.potential != node
+            )
+            return SetPractice({"reserved": (*other_numbers, ReservedNumber(node, text)) if text else other_numbers})
 
         return change
 
     def _letter(self, of: str) -> Change:
         def change(text: str) -> Edit:
-            kept = tuple(
+            other_letters = tuple(
                 house_letter for house_letter in self.session.job.practice.house_letters if house_letter.of != of
             )
-            return SetPractice({"house_letters": (*kept, ClassLetters(of, text.upper())) if text else kept})
+            return SetPractice(
+                {"house_letters": (*other_letters, ClassLetters(of, text.upper())) if text else other_letters}
+            )
 
         return change
 

@@ -282,9 +282,9 @@ class ChangePage(QWidget):
         newest = self.session.file.revision() if self.session.file else 1
         if self._asked is not None:
             self._asked.deleteLater()
-        self._asked = asked = ChangeAsked(newest, self)
-        asked.accepted.connect(lambda: self.open_order(asked.said))
-        asked.open()
+        self._asked = dialog = ChangeAsked(newest, self)
+        dialog.accepted.connect(lambda: self.open_order(dialog.said))
+        dialog.open()
 
     def open_order(self, said: ChangeOpened) -> bool:
         """Opens a change order; whether it is in the record."""

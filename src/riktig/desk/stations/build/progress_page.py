@@ -86,10 +86,10 @@ class ProgressPage(QWidget):
         """What who is at the bench has worked today by the log, and what a day still has."""
         session = self.session
         day = session.clock()[:10]
-        own = [record for record in session.records if record.when[:10] == day and record.who == session.who]
-        hours = hours_of_stages(stages, session.evaluation.get(WIRING), own)
+        my_records = [record for record in session.records if record.when[:10] == day and record.who == session.who]
+        hours = hours_of_stages(stages, session.evaluation.get(WIRING), my_records)
         taken = sum(of_stage.taken for of_stage in hours)
-        if not own:
+        if not my_records:
             return ""
         left = max(HOURS_A_DAY * 60 - taken, 0.0)
         return f"{session.who} today: {taken:.0f} min at this panel, {left:.0f} min left of {HOURS_A_DAY:g} h."

@@ -241,8 +241,10 @@ class BuildStation(Station):
         self.changed.setChecked(False)
         self.how_far.setChecked(False)
         if stage.is_wiring:
-            own = wires_of_stage(stage, self.session.progress)
-            first = next((state for state in own if not state.complete), own[0] if own else None)
+            stage_wires = wires_of_stage(stage, self.session.progress)
+            first = next(
+                (state for state in stage_wires if not state.complete), stage_wires[0] if stage_wires else None
+            )
             if first:
                 self.wires.go_to_wire(first.wire.key)
         self.refresh()

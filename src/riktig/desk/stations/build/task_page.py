@@ -252,10 +252,10 @@ class TaskPage(QWidget):
         layout, door, names = evaluation.get(LAYOUT), evaluation.get(DOOR), evaluation.get(NAMES)
         now = panel_now(self._stages, self.session.progress, self.tested())
         shown = shown_for(where, door)
-        kept = self._drawn
-        if kept is None or kept[:3] != (now, shown, names) or kept[3] is not layout or kept[4] is not door:
-            kept = self._drawn = (now, shown, names, layout, door, draw_panel_now(layout, door, names, now, shown))
-        return kept[5]
+        drawn = self._drawn
+        if drawn is None or drawn[:3] != (now, shown, names) or drawn[3] is not layout or drawn[4] is not door:
+            drawn = self._drawn = (now, shown, names, layout, door, draw_panel_now(layout, door, names, now, shown))
+        return drawn[5]
 
     def _picked(self, row: int) -> None:
         if self.state and 0 <= row < len(self.state.tasks):
@@ -336,15 +336,15 @@ class TaskPage(QWidget):
 
     def keep_note(self, text: str) -> bool:
         """Keeps a note on what the task at hand is about; whether it is in the file."""
-        kept = keep_note(self.session, text, self.photo_key, self.task.task.title if self.task else "the panel")
+        is_kept = keep_note(self.session, text, self.photo_key, self.task.task.title if self.task else "the panel")
         self._show()
-        return kept
+        return is_kept
 
     def keep_photo(self, path: Path) -> bool:
         """Keeps a photo of what the task at hand is about; whether it is in the file."""
-        kept = keep_photo(self.session, path, self.photo_key, self.task.task.title if self.task else "the panel")
+        is_kept = keep_photo(self.session, path, self.photo_key, self.task.task.title if self.task else "the panel")
         self._show()
-        return kept
+        return is_kept
 
     def step(self, by: int) -> None:
         """Goes to another task."""

@@ -113,12 +113,12 @@ class RecipeChooser(QWidget):
             cell.setLayout(row_of([plain_label(f"{parameter.name[:1].upper()}{parameter.name[1:]}"), box]))
             self._param_row.addWidget(cell)
         self.go.setEnabled(entry is not None)
-        asked = entry is not None and entry.make is None
-        self.title.setVisible(entry is not None and not asked)
-        self._params.setVisible(bool(self.choices) and not asked)
-        self.go.setText("Ask for it in the Brief" if asked else "Add this circuit")
+        is_asked_for = entry is not None and entry.make is None
+        self.title.setVisible(entry is not None and not is_asked_for)
+        self._params.setVisible(bool(self.choices) and not is_asked_for)
+        self.go.setText("Ask for it in the Brief" if is_asked_for else "Add this circuit")
         words = f"{entry.recipe.value[:1].upper()}{entry.recipe.value[1:]}. {entry.when}" if entry else ""
-        if entry is not None and asked and entry.params:
+        if entry is not None and is_asked_for and entry.params:
             chosen = ", ".join(parameter.name for parameter in entry.params)
             words += f" Once it is there, “Circuit …” offers: {chosen}."
         self.when.setText(words or "Choose a circuit: what it is for and what can be chosen about it appears here.")

@@ -285,9 +285,9 @@ class LivePage(QWidget):
 
     def write_script(self, name: str = "", text: str = "") -> None:
         """Asks for a script of the builder's own and keeps it with the job."""
-        asked = ScriptAsked(self, name, text, self.refuse_unreadable)
-        if asked.exec():
-            steps, title = asked.steps(), asked.name.text()
+        dialog = ScriptAsked(self, name, text, self.refuse_unreadable)
+        if dialog.exec():
+            steps, title = dialog.steps(), dialog.name.text()
             self._session.edit(f"script {title}", SetScript(title, steps))
 
     def refuse_unreadable(self, steps: tuple[str, ...]) -> None:

@@ -128,8 +128,8 @@ class Board(QScrollArea):
         self._touched()
 
     def _press(self, operator: Operator, position: str) -> None:
-        held = position_of(self._model.panel, operator) != operator.positions[0]
-        self._do(operator, operator.positions[0] if self.hold and held else position)
+        is_held = position_of(self._model.panel, operator) != operator.positions[0]
+        self._do(operator, operator.positions[0] if self.hold and is_held else position)
 
     def _let_go(self, operator: Operator) -> None:
         if not self.hold:
@@ -264,9 +264,9 @@ class TankView(QWidget):
         painter.setPen(QPen(colour("ink"), 1.6))
         painter.drawPolyline([_point(6, 6), _point(6, 104), _point(80, 104), _point(80, 6)])
         wrong = bool(self.tank.faults())
-        for role, did, height in self.tank.floats:
+        for role, device_id, height in self.tank.floats:
             y = self._y(height)
-            up = did in self._model.panel.operator_state.pressed
+            up = device_id in self._model.panel.operator_state.pressed
             painter.setPen(QPen(colour("fails" if wrong else "ink"), 1.4))
             painter.setBrush(colour("act" if up else "paper"))
             painter.drawLine(_point(80, y), _point(56, y if up else min(y + 14, 104)))

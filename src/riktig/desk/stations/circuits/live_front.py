@@ -48,8 +48,10 @@ class FrontView(DrawingView):
     def _part(self, door: DoorPlan) -> Rect | None:
         """Where the operators of these circuits sit, or all of them; None: the whole front."""
         devices = self._model.panel.network.devices
-        own = [seat for seat in door.seats if seat.device in devices and devices[seat.device].circuit in self._circuits]
-        seats = own or door.seats
+        circuit_seats = [
+            seat for seat in door.seats if seat.device in devices and devices[seat.device].circuit in self._circuits
+        ]
+        seats = circuit_seats or door.seats
         if not seats:
             return None
         left, right = min(seat.x for seat in seats), max(seat.x for seat in seats)

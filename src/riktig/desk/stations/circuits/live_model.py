@@ -133,7 +133,7 @@ class LiveModel:
         self.roles = roles_of(self.panel)
         events = self.panel.events[since:] if since is not None else []
         moved = {event.device for event in events if event.device} | ({device} if device else set())
-        self.moved = frozenset(did for did in moved if did)
+        self.moved = frozenset(device_id for device_id in moved if device_id)
 
     def pins_of(self, key: Key | None) -> tuple[PinRef, ...]:
         """The pins that a key on the sheet stands for: of an element both, of a net all."""

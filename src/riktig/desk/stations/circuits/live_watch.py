@@ -41,7 +41,7 @@ class WatchStrip(QWidget):
     def begin(self, title: str, steps: tuple[str, ...], circuit: CircuitId, tags: Mapping[DeviceId, str]) -> None:
         """Begins a script on the panel as it stands at rest."""
         self._steps, self._tags, self.at, self.results = steps, tags, 0, []
-        names = {tag: did for did, tag in tags.items()}
+        names = {tag: device_id for device_id, tag in tags.items()}
         self._runner = Runner(self._model.panel, circuit, names)
         self._name = title
         self._say()

@@ -229,16 +229,16 @@ class Changes:
         job = self._session.job
         own_circuit = next((c for c in job.circuits if c.id == circuit), None)
         number = len(own_circuit.rungs) + 1 if own_circuit else 1
-        asked = RungAsked(named_nodes(job), number, lambda rung: _try(add_rung(job, circuit, rung)), self._parent)
-        if asked.exec() == QDialog.DialogCode.Accepted:
-            rung = asked.rung()
+        dialog = RungAsked(named_nodes(job), number, lambda rung: _try(add_rung(job, circuit, rung)), self._parent)
+        if dialog.exec() == QDialog.DialogCode.Accepted:
+            rung = dialog.rung()
             self._session.edit(f"add the rung {rung.title}", AddRung(circuit, rung))
 
     def _own_device(self, circuit: CircuitId) -> None:
         job = self._session.job
-        asked = DeviceAsked(lambda device: _try(add_device(job, circuit, device)), self._parent)
-        if asked.exec() == QDialog.DialogCode.Accepted:
-            device = asked.device()
+        dialog = DeviceAsked(lambda device: _try(add_device(job, circuit, device)), self._parent)
+        if dialog.exec() == QDialog.DialogCode.Accepted:
+            device = dialog.device()
             self._session.edit(f"add {device.role}", AddDevice(circuit, device))
 
     def rename(self, selection: Key | None) -> None:

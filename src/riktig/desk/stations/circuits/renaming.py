@@ -69,8 +69,8 @@ class RenamingPage(QWidget):
             text = "Nothing would change."
         if printed:
             text += f" {printed} of the old ones stand on printed labels: those must come off."
-        kept = " Your own tags stay." if self.of_tags else ""
-        self.words.setText(f"{text} Named by practice: {school}.{kept}")
+        own_stay = " Your own tags stay." if self.of_tags else ""
+        self.words.setText(f"{text} Named by practice: {school}.{own_stay}")
 
     def carry_out(self) -> None:
         """Names anew, as one edit."""

@@ -77,8 +77,8 @@ class CircuitsStation(Station):
         self.all.clicked.connect(self.show_all)
         self.add.clicked.connect(self.open_book)
         self.circuit.clicked.connect(lambda: self.popup_under(self.circuit, self.changes.circuit_menu(self._here())))
-        self.after.clicked.connect(lambda: self._put(self.after, parallel=False))
-        self.across.clicked.connect(lambda: self._put(self.across, parallel=True))
+        self.after.clicked.connect(lambda: self._offer_put_menu(self.after, parallel=False))
+        self.across.clicked.connect(lambda: self._offer_put_menu(self.across, parallel=True))
         self.out.clicked.connect(self._take_out)
         self.more.clicked.connect(self._more)
         self.follow.clicked.connect(self.show_trace)
@@ -381,7 +381,7 @@ class CircuitsStation(Station):
         self._moving = self.element()
         self._say_keys()
 
-    def _put(self, button: QPushButton, *, parallel: bool) -> None:
+    def _offer_put_menu(self, button: QPushButton, *, parallel: bool) -> None:
         element = self.element()
         if element is not None:
             self.popup_under(button, self.changes.put_menu(element, parallel=parallel))

@@ -59,8 +59,8 @@ class TraceView(QWidget):
         self.view.show_drawing(page.drawing)
         if fresh:
             self.view.fit()
-            asked = [(c, r) for c, stops in enumerate(page.columns) for r, stop in enumerate(stops) if stop.asked]
-            self._stand(asked[0] if asked else (0, 0))
+            asked_stops = [(c, r) for c, stops in enumerate(page.columns) for r, stop in enumerate(stops) if stop.asked]
+            self._stand(asked_stops[0] if asked_stops else (0, 0))
         else:
             self.walk(0, 0)
         return True

@@ -308,12 +308,12 @@ class HandoverStation(Station):
                 Evaluation(job), records, folder, issue=Issue(made, who, whole, marked, photos), progress=progress
             )
             self._written = job
-            own = write_house_exports(Evaluation(job), records, folder)
-            self._faults = own.faults
+            house_files = write_house_exports(Evaluation(job), records, folder)
+            self._faults = house_files.faults
             sheet = folder / f"{file_stem(job)}_changes.pdf"
             if issue and before and write_change_sheet(sheet, Evaluation(before), Evaluation(job), issue, made):
-                return [*paths, *own.files, sheet]
-            return [*paths, *own.files]
+                return [*paths, *house_files.files, sheet]
+            return [*paths, *house_files.files]
 
         self._begin(Work(job_to_do, self))
 

@@ -106,17 +106,17 @@ class TelephoneDialog(QDialog):
         if self._table is None:
             return None
         known = {**self.answers, **dict.fromkeys(self._unsure, False)}
-        asked = next_question(self._table, self.answers)
-        if asked is None or asked.key not in known:
-            return asked
+        question = next_question(self._table, self.answers)
+        if question is None or question.key not in known:
+            return question
         left = (s for s in self._table.sightings if s.key not in known)
         return next(left, None)
 
     def _show(self) -> None:
-        asked = self._next()
-        self.question.setText(asked.question if asked else NOTHING_MORE)
+        question = self._next()
+        self.question.setText(question.question if question else NOTHING_MORE)
         for button in (self.yes, self.no, self.unsure):
-            button.setEnabled(asked is not None)
+            button.setEnabled(question is not None)
         causes = likely_causes(self._table, self.answers) if self._table else ()
         self.list.clear()
         for likely in causes[:MOST_CAUSES]:
@@ -127,18 +127,18 @@ class TelephoneDialog(QDialog):
 
     def answer(self, *, seen: bool) -> None:
         """Takes an answer, and asks on."""
-        asked = self._next()
-        if asked is not None:
-            self.answers[asked.key] = seen
-            self.asked.append((asked, "yes" if seen else "no"))
+        question = self._next()
+        if question is not None:
+            self.answers[question.key] = seen
+            self.asked.append((question, "yes" if seen else "no"))
             self._show()
 
     def skip(self) -> None:
         """Leaves a question, and asks another."""
-        asked = self._next()
-        if asked is not None:
-            self._unsure.add(asked.key)
-            self.asked.append((asked, "not known"))
+        question = self._next()
+        if question is not None:
+            self._unsure.add(question.key)
+            self.asked.append((question, "not known"))
             self._show()
 
     def keep(self) -> None:

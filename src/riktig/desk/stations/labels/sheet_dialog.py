@@ -106,11 +106,11 @@ class SheetDialog(QDialog):
     def _offered(self) -> tuple[LabelSheet, ...]:
         """What ships for this medium, then what the house has."""
         try:
-            own = house_media()
+            own_media = house_media()
         except RiktigError as error:
             self.wrong.setText(str(error))
-            own = ()
-        return tuple(sheet for sheet in (*known_sheets(), *own) if sheet.medium == self._medium.value)
+            own_media = ()
+        return tuple(sheet for sheet in (*known_sheets(), *own_media) if sheet.medium == self._medium.value)
 
     def _take(self, sheet: LabelSheet | None) -> None:
         """Shows a sheet in the fields."""

@@ -144,7 +144,7 @@ class LabelsStation(Station):
         if self.true_size.isChecked():
             self._zoom_to_true_size()
         self._again = again
-        self.words.setText(self._said(again))
+        self.words.setText(self._print_words(again))
         self._show_chosen()
 
     def _lines(self, changes: Sequence[LabelChange]) -> list[MediumLine]:
@@ -262,7 +262,7 @@ class LabelsStation(Station):
         """Records that labels were exchanged on the panel, or taken off it."""
         self.session.record_all([replaced_entry(change) for change in changes])
 
-    def _said(self, again: int) -> str:
+    def _print_words(self, again: int) -> str:
         evaluation = self.session.evaluation
         if self.medium is None:
             cards = evaluation.get(CARDS)
@@ -292,7 +292,7 @@ class LabelsStation(Station):
 
     def show_derived(self) -> None:
         """The rules have been judged: what they find wrong on the labels is said."""
-        self.words.setText(self._said(self._again))
+        self.words.setText(self._print_words(self._again))
 
     def faults(self) -> str:
         """What would be wrong on the labels, or ""."""

@@ -180,9 +180,9 @@ class PartsPage(QWidget):
         plan, job = self._session.evaluation, self._session.job
         now = plan.get(SIZING).parts[device.id]
         self.device.setText(f"{plan.get(NAMES).tag[device.id]} is {now.ref}: {now.description}")
-        own = [own.ref for own in job.parts if own_part(own).kind.shares_parts_with(device.kind)]
+        own_refs = [own_refs.ref for own_refs in job.parts if own_part(own_refs).kind.shares_parts_with(device.kind)]
         self.pick.addItem(AS_PROPOSED, "")
-        for ref in [*own, *(part.ref for part in every_part_of(device.kind_id))]:
+        for ref in [*own_refs, *(part.ref for part in every_part_of(device.kind_id))]:
             self.pick.addItem(ref, ref)
         chosen = next((pick.ref for pick in job.picks if pick.device == device.id), "")
         self.pick.setCurrentIndex(max(self.pick.findData(chosen), 0))
@@ -193,7 +193,7 @@ class PartsPage(QWidget):
             self._session.edit("choose a part", ChoosePart(device.id, ref))
             self.refresh()
 
-    def _own(self) -> OwnPart:
+    def _part_from_fields(self) -> OwnPart:
         """The part as the form has it.
 
         Raises:
@@ -207,7 +207,7 @@ class PartsPage(QWidget):
 
     def _part(self) -> Part | None:
         try:
-            part = own_part(self._own())
+            part = own_part(self._part_from_fields())
         except ImpossibleValueError as error:
             self.wrong.setText(f"Not yet: {error}.")
             return None
@@ -247,11 +247,11 @@ class PartsPage(QWidget):
 
     def _keep(self) -> None:
         try:
-            own = self._own()
+            part = self._part_from_fields()
         except ImpossibleValueError as error:
             self._session.say(f"The part was not saved: {error}.", wrong=True)
             return
-        self._session.edit(f"part {own.ref}", KeepParts((own,)))
+        self._session.edit(f"part {part.ref}", KeepParts((part,)))
         self.refresh()
 
     def _remove(self) -> None:

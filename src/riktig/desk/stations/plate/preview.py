@@ -69,7 +69,7 @@ def _shapes_of(
     if moving and worst:
         foot = max(stand.body.bottom for stand in moving) + RULER
         middle = sum(stand.body.centre.x for stand in moving) / len(moving) + RULER
-        shapes += _said(worst, Point(middle, foot + 2 * size), layout, tags, size)
+        shapes += _misfit_words(worst, Point(middle, foot + 2 * size), layout, tags, size)
     return shapes
 
 
@@ -91,7 +91,7 @@ def _rooms(layout: Layout, stand: Stand, shown: Rect, size: float) -> list[Shape
     return shapes
 
 
-def _said(
+def _misfit_words(
     misfits: Sequence[Misfit], at: Point, layout: Layout, tags: Mapping[DeviceId, str], size: float
 ) -> list[Shape]:
     half = size * max(run_of(m.said(tags), mono=False) for m in misfits[:SAID]) / 2
@@ -126,7 +126,9 @@ def furniture_shapes(layout: Layout, name: str, tags: Mapping[DeviceId, str], si
         box(shown, role, 1.4, "fails soft" if wrong else "chosen"),
         Text(max(shown.x, RULER), shown.y - 3, text, size, role, Face.BOLD, backed=True),
     ]
-    return shapes + (_said(wrong, Point(shown.centre.x, shown.bottom + 2 * size), layout, tags, size) if wrong else [])
+    return shapes + (
+        _misfit_words(wrong, Point(shown.centre.x, shown.bottom + 2 * size), layout, tags, size) if wrong else []
+    )
 
 
 def measure_shapes(a: Point, b: Point, size: float = 6.0) -> list[Shape]:

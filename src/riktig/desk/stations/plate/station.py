@@ -201,7 +201,7 @@ class PlateStation(Station):
         self.view.show_drawing(self._drawing())
         leads = {stand.block.lead for stand in layout.stands}
         self.chosen = tuple(lead for lead in self.chosen if lead in leads)
-        self.words.setText(self._said(layout))
+        self.words.setText(self._layout_words(layout))
         wrong = bool(layout.misfits) and self._planning
         if wrong:
             tags = self._tags()
@@ -217,7 +217,7 @@ class PlateStation(Station):
             self.words.setText(said_of_cuts(evaluation.get(CUT_PLAN)))
         self._mark()
 
-    def _said(self, layout: Layout) -> str:
+    def _layout_words(self, layout: Layout) -> str:
         if self._reached is not None and self._planning:
             return "  ·  ".join(self._reached.lines())
         evaluation = self.session.evaluation
@@ -324,8 +324,8 @@ class PlateStation(Station):
         owner = device_of(key)
         lead = self.actions_.lead_of(owner) if owner else DeviceId("")
         if lead and self.view.modifiers & Qt.KeyboardModifier.ControlModifier:
-            kept = tuple(device_id for device_id in self.chosen if device_id != lead)
-            self._choose((*kept, lead) if len(kept) == len(self.chosen) else kept)
+            other_chosen = tuple(device_id for device_id in self.chosen if device_id != lead)
+            self._choose((*other_chosen, lead) if len(other_chosen) == len(self.chosen) else other_chosen)
             return
         if lead not in self.chosen:
             self.chosen = (lead,) if lead else ()

@@ -108,7 +108,7 @@ class FaultFinder:
             return False
         states = self._states(results, shown)
         self._probe = next_probe(panel, self.suspects, probes, states)
-        self.list.show_suspects(self.suspects, self._said, self._probe, self._probe_words())
+        self.list.show_suspects(self.suspects, self._suspect_words, self._probe, self._probe_words())
         self.repair.setEnabled(True)
         return True
 
@@ -148,7 +148,7 @@ class FaultFinder:
         evaluation = self._session.evaluation
         return Planner(evaluation.get(PANEL_FACTS), evaluation.get(DEAD_PANEL))
 
-    def _said(self, suspect: Suspect) -> tuple[str, str]:
+    def _suspect_words(self, suspect: Suspect) -> tuple[str, str]:
         planner, tags = self._planner(), self._session.evaluation.get(NAMES).tag
 
         def label(pin: PinRef) -> str:
@@ -169,8 +169,10 @@ class FaultFinder:
         points = (self._probe.black, self._probe.red)
         (expected,) = planner.between(self._probe.state, [points])
         why = f"A sound panel reads {expected.text}. Whatever it reads narrows what may be wrong."
-        asked = Expected(expected.low, expected.high, why)
-        self.proposed = planner.card(ProvingStage.WIRES, "find the fault", title, points, self._probe.state, asked)
+        expected_reading = Expected(expected.low, expected.high, why)
+        self.proposed = planner.card(
+            ProvingStage.WIRES, "find the fault", title, points, self._probe.state, expected_reading
+        )
         self.go_to_proposed()
 
     def take(self, test: Test, ohm: float) -> None:
@@ -186,7 +188,7 @@ class FaultFinder:
     def suspects_dialog(self) -> SuspectsDialog:
         """The likeliest suspects on plate and sheets."""
         evaluation, theme = self._session.evaluation, self.theme
-        words = [self._said(suspect)[0] for suspect in self.suspects[:MOST_NUMBERED]]
+        words = [self._suspect_words(suspect)[0] for suspect in self.suspects[:MOST_NUMBERED]]
         plate = suspects_on_plate(
             evaluation.get(BARE_PLATE_DRAWING), evaluation.get(WIRING), evaluation.get(PIN_PLACES), self.suspects
         )
@@ -204,7 +206,7 @@ class FaultFinder:
         if row >= len(self.suspects):
             return
         suspect = self.suspects[row]
-        words, what_to_do = self._said(suspect)
+        words, what_to_do = self._suspect_words(suspect)
         plan = self._session.evaluation.get(TESTS)
         entries = repair_entries(suspect.faults, plan, self._session.records, f"to be put right: {words}")
         if not entries:

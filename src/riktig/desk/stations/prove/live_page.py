@@ -212,9 +212,9 @@ class LivePage(QWidget):
 
     def _show_seen(self, step: LiveStep) -> None:
         evaluation = self.session.evaluation
-        asked = seen_after(evaluation.get(ENERGISED), evaluation.get(LIVE_SCRIPTS), step)
-        own = [device for device in evaluation.get(CIRCUITS).devices if device.id in asked]
-        self.seen.show_devices(own, evaluation.get(NAMES).tag, asked)
+        expected_sights = seen_after(evaluation.get(ENERGISED), evaluation.get(LIVE_SCRIPTS), step)
+        watched = [device for device in evaluation.get(CIRCUITS).devices if device.id in expected_sights]
+        self.seen.show_devices(watched, evaluation.get(NAMES).tag, expected_sights)
 
     def _take_seen(self) -> None:
         self.remark.setText(self.seen.otherwise)

@@ -235,12 +235,12 @@ class PracticePage(QWidget):
         run.hints += 1
         probes = [*run.noted, *run.probes]
         suspects = locate(run.planner.panel, probes)
-        asked = next_probe(run.planner.panel, suspects, probes, [run.planner.off, run.planner.on])
-        self.said.setText(f"{len(suspects)} things can be wrong." + (" Touch the two points." if asked else ""))
-        if asked:
-            self.black.setText(self._label(asked.black))
-            self.red.setText(self._label(asked.red))
-            self.switches.setCurrentIndex(0 if asked.state == run.planner.off else 1)
+        probe = next_probe(run.planner.panel, suspects, probes, [run.planner.off, run.planner.on])
+        self.said.setText(f"{len(suspects)} things can be wrong." + (" Touch the two points." if probe else ""))
+        if probe:
+            self.black.setText(self._label(probe.black))
+            self.red.setText(self._label(probe.red))
+            self.switches.setCurrentIndex(0 if probe.state == run.planner.off else 1)
 
     def name_it(self) -> None:
         """Takes an answer; of two things at once each is named by itself."""

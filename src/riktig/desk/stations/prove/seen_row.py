@@ -74,5 +74,7 @@ class SeenRow(QWidget):
     @property
     def otherwise(self) -> str:
         """What was otherwise, in words; empty when everything was as it should be."""
-        words = (f"{self._tags[device]} {did}" for device, did in self._seen.items() if did != self._asked[device])
+        words = (
+            f"{self._tags[device]} {sight}" for device, sight in self._seen.items() if sight != self._asked[device]
+        )
         return ", ".join(map(seen_words, words))

@@ -67,8 +67,10 @@ class ShortCircuitPage(QWidget):
             reaches = f"then {way.reaches:.3g} kA" if way.reaches is not None else "then as they say"
             room = f", {way.rail_mm:+.0f} mm" if way.rail_mm else ""
             left = ", ".join(dict.fromkeys(tags[device] for device in way.left))
-            held = f"; held back by {left}" if left else ""
-            self.list.addItem(f"↑ For {way.target_ka:g} kA: {way.words}: {reaches}{held}. {way.changed} parts{room}.")
+            held_back = f"; held back by {left}" if left else ""
+            self.list.addItem(
+                f"↑ For {way.target_ka:g} kA: {way.words}: {reaches}{held_back}. {way.changed} parts{room}."
+            )
         for limit in self._limits:
             self.list.addItem(QListWidgetItem(_words(limit, short_circuit)))
         self.list.blockSignals(False)

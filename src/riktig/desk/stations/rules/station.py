@@ -163,8 +163,10 @@ class RulesStation(Station):
 
     def _is_old(self, result: ClauseResult) -> bool:
         """Whether all that was found is about circuits that stood in the panel before."""
-        found, wiring = found_circuits(self.session.job), self.session.evaluation.get(WIRING)
-        return bool(result.findings) and all(is_as_found(finding, found, wiring) for finding in result.findings)
+        circuits_found, wiring = found_circuits(self.session.job), self.session.evaluation.get(WIRING)
+        return bool(result.findings) and all(
+            is_as_found(finding, circuits_found, wiring) for finding in result.findings
+        )
 
     def _place_name(self) -> str:
         if isinstance(self._place, Group):

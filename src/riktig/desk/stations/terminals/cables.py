@@ -77,9 +77,9 @@ class CablePlan:
         """Asks how the cores of a cable are called and how many it is bought with."""
         if self._asked is not None:
             self._asked.deleteLater()
-        self._asked = asked = CoresAsked(cable, self._session, self._parent)
-        asked.accepted.connect(lambda: self._session.edit(f"cores of {cable.tag}", PlanCable(asked.plan())))
-        asked.open()
+        self._asked = dialog = CoresAsked(cable, self._session, self._parent)
+        dialog.accepted.connect(lambda: self._session.edit(f"cores of {cable.tag}", PlanCable(dialog.plan())))
+        dialog.open()
 
 
 class CoresAsked(QDialog):
@@ -117,8 +117,8 @@ class CoresAsked(QDialog):
         self.buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Ok | QDialogButtonBox.StandardButton.Cancel)
         self.buttons.accepted.connect(self.accept)
         self.buttons.rejected.connect(self.reject)
-        self.cores.itemChanged.connect(self._look)
-        self.bought.valueChanged.connect(self._look)
+        self.cores.itemChanged.connect(self._show_clashes)
+        self.bought.valueChanged.connect(self._show_clashes)
         body = QVBoxLayout(self)
         body.addWidget(plain_label(f"{cable.make_up}, to {cable.to}", "second", wraps=True))
         body.addWidget(self.cores, 1)
@@ -134,8 +134,8 @@ class CoresAsked(QDialog):
         """
         names = tuple((str(core.field_pin), self._text(row)) for row, core in enumerate(self._cable.cores))
         changed = [text for (_, text), core in zip(names, self._cable.cores, strict=True) if text != core.name]
-        own = changed or any(self._is_own(pin) for pin, _ in names)
-        return OwnCable(self._cable.devices, names if own else (), self.bought.value())
+        is_own = changed or any(self._is_own(pin) for pin, _ in names)
+        return OwnCable(self._cable.devices, names if is_own else (), self.bought.value())
 
     def _text(self, row: int) -> str:
         item = self.cores.item(row, CORE)
@@ -144,7 +144,7 @@ class CoresAsked(QDialog):
     def _is_own(self, pin: str) -> bool:
         return any(pin == named for cable in self._session.job.cables for named, _ in cable.cores)
 
-    def _look(self) -> None:
+    def _show_clashes(self) -> None:
         """Says what is wrong; it can be accepted only when nothing is."""
         try:
             PlanCable(self.plan()).apply(self._session.evaluation)

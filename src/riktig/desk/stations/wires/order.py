@@ -236,8 +236,8 @@ class OrderAsked(QDialog):
             metres = self._metres(wires)
             more = f"; the least is {self._least:.2f} m" if metres > self._least + 0.005 else ", the least there is"
             self.sum.setText(f"{len(wires)} wires, {metres:.2f} m{more}.")
-            own = {self._label(end.pin) for wire in wires for end in (wire.start, wire.end)}
-            crowded = [c for c in self._trial.get(WIRING).crowded if c.label in own]
+            labels = {self._label(end.pin) for wire in wires for end in (wire.start, wire.end)}
+            crowded = [c for c in self._trial.get(WIRING).crowded if c.label in labels]
             text = "; ".join(f"{c.label}: {c.text}" for c in crowded[:3])
         except (RiktigError, ValueError) as error:
             text = str(error)
@@ -273,8 +273,8 @@ class OrderAsked(QDialog):
             for other in pins[: at - 1]:
                 self.origin.addItem(self._label(read_pin(other)), other)
         self.origin.addItem("nothing: a row begins here", BEGINS)
-        kept = self.origin.findData(self._from.get(pin, ABOVE))
-        self.origin.setCurrentIndex(max(kept, 0))
+        place = self.origin.findData(self._from.get(pin, ABOVE))
+        self.origin.setCurrentIndex(max(place, 0))
         self.origin.setEnabled(at > 0)
         self.one.setChecked(pin in self._alone)
         self.up.setEnabled(at > 0)

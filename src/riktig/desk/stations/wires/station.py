@@ -196,12 +196,12 @@ class WiresStation(Station):
         if net.net_class is NetClass.EARTH:
             self.session.say("Protective conductors have no order: each runs to a clamp of its own on the earth bar.")
             return
-        asked = OrderAsked(self.session, net.id, self.theme, self)
-        asked.accepted.connect(lambda: self._use_order(asked.edits))
+        dialog = OrderAsked(self.session, net.id, self.theme, self)
+        dialog.accepted.connect(lambda: self._use_order(dialog.edits))
         if self._asked is not None:
             self._asked.deleteLater()
-        self._asked = asked
-        asked.open()
+        self._asked = dialog
+        dialog.open()
 
     def _use_order(self, edits: Sequence[Edit]) -> None:
         step = f"order {self.session.history.count}"
@@ -296,16 +296,16 @@ class WiresStation(Station):
         self.cards.show_drawing(draw_batches(wiring, finished, self.session.selection))
         whole = schedule("wires", evaluation)
         keys = [key for key, _ in whole.columns]
-        kept = [keys.index(key) for key in _LIST]
+        shown_columns = [keys.index(key) for key in _LIST]
         batch = keys.index("batch")
         self.filter.offer(wiring)
         hidden = self.filter.hidden(wiring) | (done if self.unfinished.isChecked() else set[WireId]())
         rows = tuple(
-            tuple(row[i] for i in kept)
+            tuple(row[i] for i in shown_columns)
             for row in whole.rows
             if (not self.only or row[batch] == self.only) and str(row[keys.index("key")]) not in hidden
         )
-        columns = tuple(whole.columns[i] for i in kept)
+        columns = tuple(whole.columns[i] for i in shown_columns)
         self.table.show_schedule(Schedule("wires", whole.title, columns, rows))
         self._show_bench()
         cut = sum(wire.cut for wire in wiring.wires) / 1000
