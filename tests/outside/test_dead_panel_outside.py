@@ -2,6 +2,7 @@
 
 from pathlib import Path
 
+import networkx as nx
 import numpy as np
 import pytest
 
@@ -64,3 +65,17 @@ def test_what_is_closed_is_the_same_asked_one_by_one_and_for_the_whole_panel(nam
         for piece, leads_on in zip(panel.pieces, closed, strict=True):
             if piece.kind.name == "CONTACT" and piece.device and piece.unit:
                 assert leads_on == closed_in(panel.devices[piece.device], piece.unit, state), piece
+
+
+@pytest.mark.parametrize("count", [1, 7, 60, 400])
+def test_islands_are_the_connected_components_of_a_graph_library(count: int) -> None:
+    """Small graphs are walked by a loop, large ones by SciPy; islands are numbered by their lowest nodes."""
+    chance = np.random.default_rng(count)
+    for edges in (0, count // 2, count, 3 * count):
+        ends = chance.integers(0, count, (edges, 2))
+        graph: nx.Graph[int] = nx.Graph()
+        graph.add_nodes_from(range(count))
+        graph.add_edges_from(ends.tolist())
+        components = sorted(nx.connected_components(graph), key=min)
+        number = {node: n for n, component in enumerate(components) for node in component}
+        assert islands(count, ends).tolist() == [number[node] for node in range(count)]
