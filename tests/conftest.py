@@ -18,6 +18,7 @@ from riktig.core.job import Job, add_load, new_job
 from riktig.core.schematic import with_names_recorded
 from riktig.core.store import JobFile
 from riktig.demo_job import wash_drum
+from tests.shared_plan import plan_for
 
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 HOME = tempfile.mkdtemp(prefix="riktig-tests-")
@@ -70,7 +71,7 @@ def demo() -> Job:
 
 @pytest.fixture
 def evaluation(demo: Job) -> Evaluation[Job]:
-    return Evaluation(demo)
+    return plan_for(demo)
 
 
 @pytest.fixture

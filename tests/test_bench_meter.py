@@ -2,14 +2,14 @@
 
 import pytest
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.proving import DEAD_PANEL, OPEN_LINE, TESTS, ProvingStage, judge
 from riktig.core.simulation import FaultKind, InjectedFault
 from riktig.devices import LEADS_OHM, BenchMeter, SimulatedPanel
 from tests.core.schematic.builders import one_motor
 from tests.effort import some
+from tests.shared_plan import plan_for
 
-PLAN = Evaluation(one_motor())
+PLAN = plan_for(one_motor())
 METER = BenchMeter()
 WIRES = PLAN.get(TESTS).of(ProvingStage.WIRES)
 

@@ -5,7 +5,6 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job, add_load, new_job
 from riktig.core.schematic import with_names_recorded
 from riktig.core.views import STATIONS, walk_steps
@@ -20,7 +19,7 @@ from tests.shared_plan import plan_for
     "job", [kelp_shed(), frost_fan(), with_names_recorded(add_load(new_job("W-1", "one"), "saw", 3.0))]
 )
 def test_seven_steps_in_the_order_of_work_on_one_load(job: Job) -> None:
-    steps = walk_steps(Evaluation(job))
+    steps = walk_steps(plan_for(job))
     assert len(steps) == 7
     places = [STATIONS.index(step.station) for step in steps]
     assert places == sorted(places)

@@ -8,10 +8,10 @@ from PIL import ImageCms
 from pypdf import PdfReader
 from pypdf.generic import ArrayObject, DictionaryObject, IndirectObject, StreamObject
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import as_archival, export_all
 from riktig.core.job import set_heading
 from riktig.demo_job import wash_drum
+from tests.shared_plan import plan_for
 
 PDFAID = "{http://www.aiim.org/pdfa/ns/id/}"
 
@@ -19,7 +19,7 @@ PDFAID = "{http://www.aiim.org/pdfa/ns/id/}"
 @pytest.fixture(scope="module")
 def papers(tmp_path_factory: pytest.TempPathFactory) -> dict[str, bytes]:
     job = set_heading(wash_drum(), title="Wash drum <№ 1> & more", maker="Åse & Sønn")
-    files = export_all(Evaluation(job), (), tmp_path_factory.mktemp("papers"))
+    files = export_all(plan_for(job), (), tmp_path_factory.mktemp("papers"))
     wanted = ("_papers.pdf", "_labels.pdf", "_batch_cards.pdf", "_template.pdf")
     return {path.name: path.read_bytes() for path in files if path.name.endswith(wanted)}
 

@@ -14,7 +14,6 @@ from hypothesis import strategies as st
 
 from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.catalogue import Kind
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import as_svg, write_dxf
 from riktig.core.geometry import Text
 from riktig.core.job import CircuitId, DeviceId, ElementId
@@ -157,7 +156,7 @@ def test_the_nets_of_random_rungs_are_the_connected_components(circuits: Circuit
 
 @pytest.mark.parametrize("name", sorted(DEMOS))
 def test_a_sheet_read_back_from_dxf_has_the_same_texts_in_the_same_places(name: str, tmp_path: Path) -> None:
-    for number, drawing in some(enumerate(Evaluation(demo_job(name)).get(SHEET_DRAWINGS))):
+    for number, drawing in some(enumerate(plan_for(demo_job(name)).get(SHEET_DRAWINGS))):
         path = tmp_path / f"{number}.dxf"
         write_dxf(path, drawing)
         document = ezdxf.filemanagement.readfile(path)
@@ -178,7 +177,7 @@ def test_a_sheet_read_back_from_dxf_has_the_same_texts_in_the_same_places(name: 
 def test_a_sheet_as_svg_has_the_same_texts() -> None:
     from xml.etree import ElementTree
 
-    for drawing in some(Evaluation(demo_job("wash-drum")).get(SHEET_DRAWINGS)):
+    for drawing in some(plan_for(demo_job("wash-drum")).get(SHEET_DRAWINGS)):
         root = ElementTree.fromstring(as_svg(drawing))
         read = [e.text for e in root.iter("{http://www.w3.org/2000/svg}text")]
         assert sorted(t or "" for t in read) == sorted(m.text for m in drawing.shapes if isinstance(m, Text))

@@ -6,12 +6,12 @@ import networkx as nx
 import numpy as np
 import pytest
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.proving import DEAD_PANEL, DeadPanel, SwitchState, closed_in, resistances
 from riktig.core.simulation import islands
 from riktig.demo_job import frost_fan, kelp_shed, wash_drum
 from tests.effort import times
 from tests.outside.spice import needs_ngspice, operating_point
+from tests.shared_plan import plan_for
 
 JOBS = {"wash drum": wash_drum, "frost fan": frost_fan, "kelp shed": kelp_shed}
 LEAST_OHM = 1e-3
@@ -32,7 +32,7 @@ def random_state(panel: DeadPanel, chance: np.random.Generator) -> SwitchState:
 @needs_ngspice
 @pytest.mark.parametrize("name", JOBS)
 def test_readings_in_random_states_are_those_of_a_circuit_solver(name: str, tmp_path: Path) -> None:
-    panel = Evaluation(JOBS[name]()).get(DEAD_PANEL)
+    panel = plan_for(JOBS[name]()).get(DEAD_PANEL)
     chance = np.random.default_rng(17)
     compared = 0
     for _ in range(times(8, 340)):
@@ -57,7 +57,7 @@ def test_readings_in_random_states_are_those_of_a_circuit_solver(name: str, tmp_
 @pytest.mark.parametrize("name", JOBS)
 def test_what_is_closed_is_the_same_asked_one_by_one_and_for_the_whole_panel(name: str) -> None:
     """The panel keeps what stands as without the hands; asked contact by contact it must be the same."""
-    panel = Evaluation(JOBS[name]()).get(DEAD_PANEL)
+    panel = plan_for(JOBS[name]()).get(DEAD_PANEL)
     chance = np.random.default_rng(5)
     for _ in range(5):
         state = random_state(panel, chance)

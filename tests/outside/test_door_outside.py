@@ -37,6 +37,7 @@ from riktig.core.standards import (
 from riktig.demo_job import demo_job
 from tests.core.schematic.builders import one_motor
 from tests.effort import some, times
+from tests.shared_plan import plan_for
 
 HEAD = SetHead("T-1", "test", "A", "")
 MM = 72 / 25.4
@@ -44,7 +45,7 @@ MM = 72 / 25.4
 
 @pytest.fixture(scope="module")
 def shed() -> Evaluation[Job]:
-    return Evaluation(demo_job())
+    return plan_for(demo_job())
 
 
 @pytest.mark.parametrize(
@@ -135,7 +136,7 @@ def test_the_handle_misses_by_the_tangent_of_the_lean(lean: float, free: float) 
     from dataclasses import replace
 
     job = one_motor()
-    shaft = replace(Evaluation(job).get(SHAFTS)[0], free=free)
+    shaft = replace(plan_for(job).get(SHAFTS)[0], free=free)
     assert engagement_of(shaft, job.practice, skew=1000 * tan(lean)).by_wall == pytest.approx(free * tan(lean))
 
 
@@ -193,10 +194,10 @@ class TestClashOnRandomDoors:
         from riktig.core.plate import LAYOUT
 
         job = set_enclosure(one_motor(), plate_depth=round(depth, 1), hinge=HingeSide.LEFT if left else HingeSide.RIGHT)
-        door = Evaluation(job).get(DOOR)
+        door = plan_for(job).get(DOOR)
         seats = [seat for seat in door.seats if not seat.is_shaft]
         moved = [seat.at(x, y) for seat, (x, y) in zip(seats, spots, strict=True)]
-        evaluation = Evaluation(move_on_door(job, door, moved))
+        evaluation = plan_for(move_on_door(job, door, moved))
         layout = evaluation.get(LAYOUT)
         said = {(m.device, m.against): m.by for m in evaluation.get(DOOR).misfits if "more depth" in m.text}
         solids: list[tuple[str, Rect, float]] = [(f"{{{s.device}}}", s.rect, s.part.depth) for s in layout.seats]

@@ -16,6 +16,7 @@ from riktig.core.simulation.volts import Volts
 from tests.core.schematic.samples import sample
 from tests.effort import times
 from tests.outside.spice import needs_ngspice, operating_point
+from tests.shared_plan import plan_for
 
 NETWORKS = times(300, 3000)
 PHASES = (230.0 + 0j, -115.0 - 199.2j, -115.0 + 199.2j, 0j)
@@ -142,7 +143,7 @@ PANELS = {
 
 
 def running(name: str) -> tuple[Panel, Meter]:
-    evaluation: Evaluation[Job] = Evaluation(sample(name))
+    evaluation: Evaluation[Job] = plan_for(sample(name))
     panel = Panel(evaluation.get(CIRCUITS), evaluation.get(NETS))
     panel.operator_state.pressed |= {DeviceId(one) for one in PANELS[name]}
     panel.run_until_stable()

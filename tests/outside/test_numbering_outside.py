@@ -7,7 +7,6 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import CircuitId, DeviceId, ElementId, Numbering, PinRef, Practice, set_practice
 from riktig.core.schematic import (
     NAMES,
@@ -102,7 +101,7 @@ def test_along_a_plain_path_the_number_is_the_count_of_devices_crossed(length: i
 @pytest.mark.parametrize("scheme", list(Numbering))
 def test_the_same_nets_are_shown_with_every_scheme(name: str, scheme: Numbering) -> None:
     job = with_names_recorded(set_practice(demo_job(name), numbering=scheme))
-    plan, before = Evaluation(job), Evaluation(demo_job(name))
+    plan, before = plan_for(job), plan_for(demo_job(name))
     assert [net.pins for net in plan.get(NETS).nets] == [net.pins for net in before.get(NETS).nets]
     numbers = plan.get(NAMES).number
     assert set(numbers) == set(before.get(NAMES).number), "every potential that had a number has one"

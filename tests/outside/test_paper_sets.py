@@ -27,7 +27,7 @@ PT = 25.4 / 72
 @pytest.fixture(scope="module")
 def shed() -> Evaluation[Job]:
     """The kelp shed."""
-    return Evaluation(demo_job("kelp-shed"))
+    return plan_for(demo_job("kelp-shed"))
 
 
 @pytest.fixture(scope="module")
@@ -50,7 +50,7 @@ def texts(whole: PdfReader) -> list[str]:
 def folder(tmp_path_factory: pytest.TempPathFactory) -> Path:
     """All papers of the wash drum."""
     place = tmp_path_factory.mktemp("drum")
-    export_all(Evaluation(demo_job("wash-drum")), (), place, issue=Issue("2026-11-30", "Ida"))
+    export_all(plan_for(demo_job("wash-drum")), (), place, issue=Issue("2026-11-30", "Ida"))
     return place
 
 
@@ -194,7 +194,7 @@ def test_texts_of_any_length_stay_in_the_title_block_and_on_the_cover(tmp_path: 
     job = set_heading(
         demo_job("wash-drum"), title="word " * 60, client="Ω" * 90, maker="m" * 120, drawing_number="9" * 60
     )
-    evaluation, path = Evaluation(job), tmp_path / "papers.pdf"
+    evaluation, path = plan_for(job), tmp_path / "papers.pdf"
     lists = [schedule(name, evaluation) for name in ("loads", "sources", "site")]
     contents = texts_for(None, drawings_of(evaluation)[:2], lists)
     write_document(path, head_of(job, "2026-11-30", "n" * 80), contents, cover_of(evaluation, None))

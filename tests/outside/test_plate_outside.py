@@ -80,7 +80,7 @@ def test_brute_force_over_all_plans_of_a_small_plate_finds_the_same_best() -> No
 
     The box is deep, so that nothing on the door is in the way of anything.
     """
-    evaluation = Evaluation(set_box(one_motor(), 400.0, 600.0, 300.0))
+    evaluation = plan_for(set_box(one_motor(), 400.0, 600.0, 300.0))
     job = evaluation.document
     replan = replan_of(evaluation)
     found = replan.search(0)

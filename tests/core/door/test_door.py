@@ -26,7 +26,6 @@ from riktig.core.door import (
     with_seats,
 )
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Point
 from riktig.core.holes import BLOCKERS, METAL_HOLES
 from riktig.core.job import DeviceId, DoorFix, DoorPlace, HingeSide, Job, add_load, set_box, set_enclosure
@@ -41,7 +40,7 @@ Q1, S1, S2, H1 = (DeviceId(one) for one in ("c0.Q", "c1.S.stop", "c1.S.start", "
 
 
 def door_of(job: Job) -> DoorPlan:
-    return Evaluation(job).get(DOOR)
+    return plan_for(job).get(DOOR)
 
 
 @pytest.fixture(scope="module")
@@ -275,7 +274,7 @@ def test_a_door_that_is_too_small_is_planned_all_the_same_and_says_what_lacks() 
 
 
 def test_the_same_input_gives_the_same_door(shed: Job) -> None:
-    evaluation = Evaluation(shed)
+    evaluation = plan_for(shed)
     again = DOOR.call(evaluation.memory, evaluation.inputs_of(DOOR))
     assert again == evaluation.get(DOOR)
     switch = evaluation.get(LAYOUT).seat(Q1)
@@ -317,7 +316,7 @@ def test_all_operators_that_overlap_are_said_to_be_too_near_and_no_others(spots:
     door = door_of(job)
     seats = [seat for seat in door.seats if not seat.is_shaft]
     moved = [seat.at(x, y) for seat, (x, y) in zip(seats, spots, strict=False)]
-    there = with_seats(door, moved, Evaluation(job).get(LAYOUT), job.enclosure)
+    there = with_seats(door, moved, plan_for(job).get(LAYOUT), job.enclosure)
     said = {frozenset((m.device, m.against)) for m in there.misfits if "too near" in m.text}
     overlapping = {
         frozenset((one.device, other.device))

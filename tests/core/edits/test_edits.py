@@ -142,7 +142,7 @@ def random_edit(job: Job, evaluation: Evaluation[Job], rng: random.Random) -> Ed
 def random_edits(seed: int, count: int) -> tuple[Job, list[Edit]]:
     """Edits that the job takes, one after another; the last job."""
     rng = random.Random(seed)
-    evaluation = Evaluation(wash_drum())
+    evaluation = plan_for(wash_drum())
     done: list[Edit] = []
     for _ in range(count):
         edit = random_edit(evaluation.document, evaluation, rng)

@@ -3,6 +3,7 @@
 from collections import Counter
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
@@ -17,7 +18,7 @@ from riktig.demo_job import frost_fan, kelp_shed, wash_drum
 
 @pytest.fixture(params=[kelp_shed, frost_fan, wash_drum], ids=["shed", "fan", "drum"])
 def evaluation(request: pytest.FixtureRequest) -> Evaluation[Job]:
-    return Evaluation(request.param())
+    return plan_for(request.param())
 
 
 def bought(evaluation: Evaluation[Job]) -> Counter[str]:

@@ -29,12 +29,12 @@ def table(path: Path, *rows: tuple[object, ...]) -> Path:
 
 
 def evaluation_with(job: Job, *purchases: Purchase) -> Evaluation[Job]:
-    return Evaluation(SetPurchases(purchases).apply(Evaluation(job)))
+    return plan_for(SetPurchases(purchases).apply(plan_for(job)))
 
 
 def test_the_parts_list_as_csv_filled_in_is_taken_in_again(tmp_path: Path) -> None:
     """Written with another library, a price for each line, and read back: every line of the list is found again."""
-    bom = schedule("bom", Evaluation(wash_drum()))
+    bom = schedule("bom", plan_for(wash_drum()))
     keys = [key for key, _ in bom.columns]
     filled: dict[str, tuple[object, ...]] = {}
     for n, row in enumerate(bom.rows):
@@ -81,7 +81,7 @@ def test_a_table_that_cannot_be_used_is_refused_by_line_with_the_remedy(
 
 
 def test_what_lies_on_the_shelf_is_not_ordered() -> None:
-    rows = schedule("bom", Evaluation(kelp_shed())).as_dicts()
+    rows = schedule("bom", plan_for(kelp_shed())).as_dicts()
     need = sum(float(str(row["quantity"])) for row in rows if row["part"] == "CON-9")
     evaluation = evaluation_with(
         kelp_shed(),
@@ -98,7 +98,7 @@ def test_what_lies_on_the_shelf_is_not_ordered() -> None:
 
 
 def test_without_a_table_nothing_is_ordered_and_nothing_said() -> None:
-    evaluation = Evaluation(kelp_shed())
+    evaluation = plan_for(kelp_shed())
     assert schedule("orders", evaluation).rows == ()
     assert purchase_summary(schedule("bom", evaluation), ()) == ""
 

@@ -13,7 +13,6 @@ from tests.effort import some
 from tests.shared_plan import plan_for
 
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import as_csv, export_all
 from riktig.core.exports.dxf import dxf_text
 from riktig.core.exports.schedule_model import Schedule
@@ -69,7 +68,7 @@ def odd_job() -> Job:
 
 @pytest.fixture(scope="module")
 def exported(odd_job: Job, tmp_path_factory: pytest.TempPathFactory) -> list[Path]:
-    return export_all(Evaluation(odd_job), (), tmp_path_factory.mktemp("papers") / "out")
+    return export_all(plan_for(odd_job), (), tmp_path_factory.mktemp("papers") / "out")
 
 
 def test_every_csv_of_a_job_with_odd_names_is_safe(exported: list[Path]) -> None:

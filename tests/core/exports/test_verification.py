@@ -13,7 +13,7 @@ from riktig.core.records import Facts, LiveReleased, Record
 from riktig.demo_job import frost_fan, kelp_shed, wash_drum
 
 METER = "M-34 4711, calibrated to 2999-12-31"
-DRUM: Evaluation[Job] = Evaluation(wash_drum())
+DRUM: Evaluation[Job] = plan_for(wash_drum())
 
 
 def entries(*facts: tuple[str, Facts]) -> list[Record]:

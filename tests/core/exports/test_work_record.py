@@ -1,6 +1,7 @@
 """The record of the bench on paper, and what of it is missing for a hand-over."""
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.work_record import change_record, note_record, work_record
@@ -32,7 +33,7 @@ from riktig.core.records import (
 from riktig.core.wiring import WIRING
 from riktig.demo_job import frost_fan
 
-EVALUATION = Evaluation(frost_fan())
+EVALUATION = plan_for(frost_fan())
 TASKS = EVALUATION.get(WORK)
 WIRES = EVALUATION.get(WIRING)
 

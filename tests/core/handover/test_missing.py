@@ -173,7 +173,7 @@ def test_a_closed_order_is_missing_no_more() -> None:
     ids=["serial", "maker", "title", "drawing", "letter", "name", "power", "lamp"],
 )
 def test_what_changes_in_the_job_is_missing_again(change: Callable[[Job], Job], words: str) -> None:
-    other = Evaluation(with_names_recorded(change(drum().document)))
+    other = plan_for(with_names_recorded(change(drum().document)))
     now_missing = texts(ENTRIES, other)
     assert [text for text in now_missing if words in text], now_missing
 

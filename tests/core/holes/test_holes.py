@@ -54,7 +54,7 @@ from riktig.demo_job import demo_job
 
 
 def holes_of(job: Job) -> dict[str, Hole]:
-    return {hole.key: hole for hole in Evaluation(job).get(HOLES)}
+    return {hole.key: hole for hole in plan_for(job).get(HOLES)}
 
 
 def hole(x: float, y: float, drill: float = 5.0, n: int = 1) -> Hole:
@@ -68,7 +68,7 @@ def shed() -> Job:
 
 @pytest.fixture(scope="module")
 def shed_plan(shed: Job) -> Evaluation[Job]:
-    return Evaluation(shed)
+    return plan_for(shed)
 
 
 def test_every_surface_has_its_holes_numbered_row_by_row(shed_plan: Evaluation[Job]) -> None:
@@ -181,7 +181,7 @@ def test_an_opening_of_ones_own_is_a_hole_with_its_class_and_can_be_taken_out(sh
 @pytest.mark.parametrize("rating", ["", "splash-proof"])
 def test_a_class_that_nothing_can_be_held_against_is_for_the_engineer(rating: str) -> None:
     job = with_names_recorded(set_enclosure(one_motor(), rating=rating))
-    result = next(r for r in Evaluation(job).get(RULES) if r.code == "P06")
+    result = next(r for r in plan_for(job).get(RULES) if r.code == "P06")
     assert result.verdict is Verdict.JUDGE
     assert "cannot be held against" in result.findings[0].message
 

@@ -10,7 +10,6 @@ from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.ids import PinRef, device_id
 from riktig.core.imports import (
     FoundPotentials,
@@ -76,7 +75,7 @@ def test_the_circuits_found_are_drawn_in_a_job_with_the_same_potentials(build: C
         for rung in written.rungs
     ]
     job = add_written(new_job("R-1", "Found"), "as found", written.devices, renamed)
-    nets = Evaluation(job).get(NETS)
+    nets = plan_for(job).get(NETS)
     circuit = job.circuits[-1].id
     drawn: dict[object, set[tuple[str, str]]] = {}
     for net in nets.nets:
@@ -183,8 +182,8 @@ class TestNamesFound:
         job = with_names_recorded(add_written(job, written.title, written.devices, written.rungs, written.found))
         circuit = job.circuits[-1].id
         for _ in range(2):
-            names = Evaluation(job).get(NAMES)
-            nets = Evaluation(job).get(NETS).of_pin
+            names = plan_for(job).get(NAMES)
+            nets = plan_for(job).get(NETS).of_pin
             for role in ("K1", "S1", "H1"):
                 assert names.tag[device_id(circuit, role)] == role
             number = names.number[nets[PinRef(device_id(circuit, "S1"), "4")].id]
@@ -199,11 +198,11 @@ class TestNamesFound:
         assert {"K1", "S1", "number 7"} <= set(taken)
         assert taken_words(("K1",)) == "K1 is in this job already: what was found got another name."
         after = with_names_recorded(add_written(job, written.title, written.devices, written.rungs, written.found))
-        tags, numbers = Evaluation(after).get(NAMES).tag, Evaluation(after).get(NAMES).number
+        tags, numbers = plan_for(after).get(NAMES).tag, plan_for(after).get(NAMES).number
         own = {device: tag for device, tag in tags.items() if device.startswith(f"{after.circuits[-1].id}.")}
         others = {tag for device, tag in tags.items() if device not in own}
         assert len(own) == 4 and not others & set(own.values())
-        before = dict(Evaluation(job).get(NAMES).number)
+        before = dict(plan_for(job).get(NAMES).number)
         assert {net: numbers[net] for net in before} == before, "what was there keeps its numbers"
 
     @pytest.mark.parametrize(

@@ -7,7 +7,6 @@ from tests.core.schematic.builders import one_motor
 from tests.shared_plan import plan_for
 
 from riktig.core.annotation import SHEET_DRAWINGS
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports.lists import schedule
 from riktig.core.geometry import Text
 from riktig.core.job import (
@@ -88,7 +87,7 @@ def test_coils_lamps_and_transformer_are_bought_for_what_the_transformer_gives(
 def test_a_panel_of_any_control_voltage_works_and_its_control_fails_no_clause(
     voltage: TransformerVoltage, rulebook: Rulebook
 ) -> None:
-    evaluation = Evaluation(set_practice(two_starters(rulebook), transformer_voltage=voltage))
+    evaluation = plan_for(set_practice(two_starters(rulebook), transformer_voltage=voltage))
     fails = [
         f.message
         for result in evaluation.get(RULES)
@@ -103,7 +102,7 @@ def test_the_fuse_behind_a_transformer_lets_the_same_power_through_at_any_voltag
     fuses = {}
     for voltage in (TransformerVoltage.RULEBOOK, TransformerVoltage.V24):
         job = set_practice(two_starters(Rulebook.UL), transformer_voltage=voltage)
-        control = Evaluation(job).get(PROPOSAL).control
+        control = plan_for(job).get(PROPOSAL).control
         amounts = {value.key: value.amount for value in control.values}
         fuses[voltage] = amounts["panel.secondary"] * control_volts(voltage) / amounts["panel.transformer"]
     assert fuses[TransformerVoltage.V24] == pytest.approx(fuses[TransformerVoltage.RULEBOOK], rel=0.25)
@@ -116,7 +115,7 @@ def control_volts(voltage: TransformerVoltage) -> float:
 
 def input_nets(job: Job) -> set[NetClass]:
     """What the input of the shed's 24 V supply hangs between."""
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     supply = next(d for d in evaluation.get(CIRCUITS).devices if d.kind_id == "dc_supply")
     guard = [d for d in evaluation.get(CIRCUITS).devices if d.circuit == supply.circuit and d.purpose.endswith("input")]
     nets = evaluation.get(NETS).of_pin
@@ -186,7 +185,7 @@ def test_markers_name_both_clamps_or_are_left_out() -> None:
 
 
 def test_a_panel_of_many_wires_without_markers_is_left_to_a_person() -> None:
-    results = Evaluation(set_practice(kelp_shed(), marked=MarkedWires.NONE)).get(RULES)
+    results = plan_for(set_practice(kelp_shed(), marked=MarkedWires.NONE)).get(RULES)
     assert [f.verdict for result in results if result.code == "M02" for f in result.findings] == [Verdict.JUDGE]
 
 

@@ -8,7 +8,6 @@ from hypothesis import strategies as st
 from tests.shared_plan import plan_for
 
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     ChangedLoadFields,
     Command,
@@ -193,9 +192,7 @@ class TestEdits:
 
 def drawn(job: Job) -> list[str]:
     return [
-        device.kind_id
-        for device in Evaluation(with_names_recorded(job)).get(CIRCUITS).devices
-        if device.circuit != "c0"
+        device.kind_id for device in plan_for(with_names_recorded(job)).get(CIRCUITS).devices if device.circuit != "c0"
     ]
 
 

@@ -5,7 +5,6 @@ from tests.effort import some
 from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Clamp, Side
-from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Text, bounds_of
 from riktig.core.job import DeviceId, Insertable
 from riktig.core.labels import CARDS, LABELS, Medium, draw_cards, print_entries, to_print_again
@@ -56,16 +55,14 @@ def test_no_text_of_a_card_stands_on_another_and_all_on_the_sheet() -> None:
 
 def test_what_was_printed_and_has_changed_since_is_printed_again() -> None:
     job = door_begun(one_motor())
-    labels = Evaluation(job).get(LABELS)
+    labels = plan_for(job).get(LABELS)
     assert to_print_again(labels, Medium.WIRE, ()) == (), "nothing was printed yet, so nothing is out of date"
     entries = print_entries(labels, Medium.WIRE)
     records = [Record(str(n), one.subject, one.facts, "Ida", "t", 1) for n, one in enumerate(entries)]
     assert len({record.subject for record in records}) == len(labels.on(Medium.WIRE))
     assert to_print_again(labels, Medium.WIRE, records) == ()
     assert to_print_again(labels, Medium.DEVICE, records) == ()
-    after = Evaluation(with_names_recorded(insert_contact(job, STOP, Insertable.STOP_BUTTON, "second stop"))).get(
-        LABELS
-    )
+    after = plan_for(with_names_recorded(insert_contact(job, STOP, Insertable.STOP_BUTTON, "second stop"))).get(LABELS)
     again = to_print_again(after, Medium.WIRE, records)
     # By hand: wire 13 from S1 to S3 and the new stretch of 9 from S2 to S3, both ends each.
     assert sorted(label.lines[0] for label in again) == ["13", "13", "9", "9"]

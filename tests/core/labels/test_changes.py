@@ -8,7 +8,6 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job, MarkedWires, MarkerText, change_load, remove_load, set_practice
 from riktig.core.keys import DeviceKey, PieceKey, PinKey, WireKey
 from riktig.core.labels import (
@@ -46,7 +45,7 @@ class Log:
 
 
 def labels_of(job: Job) -> Labels:
-    return Evaluation(with_names_recorded(job)).get(LABELS)
+    return plan_for(with_names_recorded(job)).get(LABELS)
 
 
 def works(changes: Iterable[LabelChange]) -> Counter[LabelWork]:
@@ -172,7 +171,7 @@ def test_every_thing_is_labelled_as_often_as_it_must_be(demo: object) -> None:
 
 def test_stickers_stand_beside_each_clamp_once_and_a_person_decides_about_them() -> None:
     """Common practice, no source: a number beside the clamp; several wires in one clamp share it."""
-    evaluation = Evaluation(set_practice(wash_drum(), marked=MarkedWires.STICKERS))
+    evaluation = plan_for(set_practice(wash_drum(), marked=MarkedWires.STICKERS))
     wires = evaluation.get(WIRING).wires
     clamps = {end.pin for wire in wires for end in (wire.start, wire.end)}
     stickers = evaluation.get(LABELS).on(Medium.WIRE)

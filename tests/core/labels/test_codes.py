@@ -125,11 +125,11 @@ def test_dark_modules_are_those_of_the_standard_and_leave_the_border_white(text:
 
 def test_a_label_whose_code_changed_is_printed_again() -> None:
     job = coded(wash_drum())
-    labels = Evaluation(job).get(LABELS)
+    labels = plan_for(job).get(LABELS)
     log = [
         Record(f"r{n}", entry.subject, entry.facts, "Ida", "2026-12-01T08:00:00", n)
         for n, entry in enumerate(print_entries(labels, Medium.DEVICE), 1)
     ]
     assert to_print_again(labels, Medium.DEVICE, log) == ()
-    other = Evaluation(set_heading(job, number="KS-0499")).get(LABELS)
+    other = plan_for(set_heading(job, number="KS-0499")).get(LABELS)
     assert len(to_print_again(other, Medium.DEVICE, log)) == len(other.on(Medium.DEVICE))

@@ -2,7 +2,6 @@
 
 from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import DeviceId, Rulebook, add_load, new_job, set_practice, set_supply
 from riktig.core.keys import DeviceKey, PlaceKey
 from riktig.core.labels import INDEX, find
@@ -58,7 +57,7 @@ def test_a_contact_that_keeps_its_own_coil_in_is_called_its_hold() -> None:
 def test_every_line_of_the_ladder_is_found_once_at_its_own_number() -> None:
     job = set_supply(new_job(), voltage_v=480.0, voltage_to_neutral_v=277.0, frequency_hz=60.0, neutral=False)
     job = with_names_recorded(add_load(set_practice(job, rulebook=Rulebook.UL), "fan", 1.5))
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     lines = [entry for entry in evaluation.get(INDEX).entries if entry.label.startswith("line ")]
     sheets = evaluation.get(SHEETS).sheets
     drawn = sum(len(sheet.lines) for sheet in sheets)

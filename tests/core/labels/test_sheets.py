@@ -9,6 +9,7 @@ import pypdfium2
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.shared_plan import plan_for
 
 from riktig.core.edits import DropLabelSheet, SetLabelSheet, UseLabels
 from riktig.core.errors import ImpossibleValueError, RiktigError
@@ -24,7 +25,7 @@ TAGS = LabelSheet("cable tags", "A4, 60 × 12", 60, 12, 3, 22, 12, 16.5, 63, 12)
 
 
 def on(job: Job, sheet: LabelSheet) -> Evaluation[Job]:
-    return Evaluation(SetLabelSheet(sheet).apply(Evaluation(job)))
+    return plan_for(SetLabelSheet(sheet).apply(plan_for(job)))
 
 
 def outlines(page: Drawing) -> list[Rect]:

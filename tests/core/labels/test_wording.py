@@ -10,7 +10,6 @@ from tests.shared_plan import plan_for
 from riktig.core.door import capitals, legend_lines
 from riktig.core.edits import DropLabelText, SetLabelSheet, SetLabelText, SetPractice
 from riktig.core.errors import ImpossibleValueError, RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job, LabelSheet, LabelText, LabelWord, LegendCapitals, Practice, change_load, set_practice
 from riktig.core.labels import LABELS, Label, Medium, label_names, misfit_texts, printed_lines, translated
 from riktig.core.rules import RULES, Verdict
@@ -84,7 +83,7 @@ def test_no_table_breaks_a_text(text: str, pairs: list[tuple[str, str]]) -> None
 
 
 def labels_of(job: Job, medium: Medium) -> tuple[Label, ...]:
-    return Evaluation(with_names_recorded(job)).get(LABELS).on(medium)
+    return plan_for(with_names_recorded(job)).get(LABELS).on(medium)
 
 
 def test_the_language_of_the_labels_changes_words_and_no_names() -> None:
@@ -122,7 +121,7 @@ def test_an_abbreviation_is_taken_only_where_the_whole_does_not_fit() -> None:
 
 
 def skilled(job: Job) -> tuple[str, Label]:
-    labels = Evaluation(job).get(LABELS).labels
+    labels = plan_for(job).get(LABELS).labels
     return next(pair for pair in zip(label_names(labels), labels, strict=True) if "skilled" in pair[0])
 
 

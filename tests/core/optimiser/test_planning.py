@@ -34,17 +34,17 @@ STEPS = 200_000
 
 @pytest.fixture(scope="module", params=["kelp-shed", "frost-fan"])
 def whole(request: pytest.FixtureRequest) -> Evaluation[Job]:
-    return Evaluation(demo_job(request.param))
+    return plan_for(demo_job(request.param))
 
 
 @pytest.fixture(scope="module", params=["kelp-shed", "frost-fan"])
 def unplanned(request: pytest.FixtureRequest) -> Evaluation[Job]:
-    return Evaluation(DEMOS[request.param]())
+    return plan_for(DEMOS[request.param]())
 
 
 @pytest.fixture(scope="module")
 def shed() -> Evaluation[Job]:
-    return Evaluation(demo_job("kelp-shed"))
+    return plan_for(demo_job("kelp-shed"))
 
 
 def small_job(loads: int) -> Job:
@@ -315,7 +315,7 @@ def in_threads(workers: int) -> Run:
 
 
 def test_one_seed_gives_one_plan_whoever_walks() -> None:
-    replan = replan_of(Evaluation(kelp_shed()))
+    replan = replan_of(plan_for(kelp_shed()))
     plans = [replan.search(STEPS, seed=7, run=in_threads(workers)) for workers in (1, 2, 4)]
     plans += [replan.search(STEPS, seed=7), replan.search(STEPS, seed=7)]
     assert len({found.cost for found in plans}) == 1
@@ -331,7 +331,7 @@ def test_against_the_clock_it_ends_in_time_with_a_plan_that_is_no_worse(shed: Ev
 
 
 def test_with_nothing_to_place_the_search_ends_at_once() -> None:
-    replan = replan_of(Evaluation(new_job()))
+    replan = replan_of(plan_for(new_job()))
     locked = replace(
         replan, problem=replace(replan.problem, now=Order(replan.problem.now.seq[:0], replan.problem.now.ends))
     )

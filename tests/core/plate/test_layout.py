@@ -34,7 +34,7 @@ K1, F1, F2, Q1 = (DeviceId(name) for name in ("c1.K", "c1.F", "c1.FC", "c0.Q"))
 
 
 def layout_of(job: Job) -> Layout:
-    return Evaluation(job).get(LAYOUT)
+    return plan_for(job).get(LAYOUT)
 
 
 def overlaps(layout: Layout) -> float:

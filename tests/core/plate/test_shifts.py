@@ -69,7 +69,7 @@ def job() -> Job:
 
 @pytest.fixture(scope="module")
 def layout(job: Job) -> Layout:
-    return Evaluation(job).get(LAYOUT)
+    return plan_for(job).get(LAYOUT)
 
 
 def stand(layout: Layout, device: DeviceId) -> Stand:
@@ -79,7 +79,7 @@ def stand(layout: Layout, device: DeviceId) -> Stand:
 
 
 def after(job: Job, layout: Layout, moved: tuple[Stand, ...]) -> Layout:
-    return Evaluation(move_stands(job, layout, moved)).get(LAYOUT)
+    return plan_for(move_stands(job, layout, moved)).get(LAYOUT)
 
 
 def test_parts_pushed_aside_fit_and_move_no_further_than_they_must(job: Job, layout: Layout) -> None:
@@ -290,7 +290,7 @@ ROOMY = roomy(3)
 def test_clearances_agree_with_shapely_on_random_plates(seed: int) -> None:
     """Two blocks on one rail keep the larger of their rooms: shapely measures the distance between them."""
     chance = random.Random(seed)
-    layout = Evaluation(ROOMY).get(LAYOUT)
+    layout = plan_for(ROOMY).get(LAYOUT)
     rail = chance.choice(layout.rails)
     moved = tuple(
         moved_to(layout, s, rail.number, round(chance.uniform(0, rail.length), 1))
@@ -328,8 +328,8 @@ class TestAssemblies:
     def test_breakers_on_a_busbar_are_fed_once(self) -> None:
         job = roomy(3)
         leads = tuple(DeviceId(f"c{n}.F") for n in (1, 2, 3))
-        barred = join_parts(job, Evaluation(job).get(LAYOUT), leads, JoinHow.BUSBAR)
-        evaluation = Evaluation(barred)
+        barred = join_parts(job, plan_for(job).get(LAYOUT), leads, JoinHow.BUSBAR)
+        evaluation = plan_for(barred)
         block = evaluation.get(LAYOUT).stand_of(leads[1])
         assert block is not None
         assert block.rail == 0, "the busbar is screwed to the plate"

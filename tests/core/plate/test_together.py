@@ -5,7 +5,6 @@ from dataclasses import replace
 import pytest
 from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import DeviceId, Job, Placement, Start, add_load, new_job, set_enclosure
 from riktig.core.optimiser.replan import replan_of
 from riktig.core.plate import LAYOUT, Layout, apart, move_block, plan_for_me
@@ -31,7 +30,7 @@ def reversing() -> Job:
 
 def alone(job: Job, device: str, rail: int, offset: float) -> Job:
     """The job as one stands that was worked on before groups were kept: a part with a place of its own."""
-    fixed = move_block(job, Evaluation(job).get(LAYOUT), DeviceId("c1.K"), 1, 2.0)
+    fixed = move_block(job, plan_for(job).get(LAYOUT), DeviceId("c1.K"), 1, 2.0)
     assert fixed.plate is not None
     placed = (*fixed.plate.placements, Placement(DeviceId(device), rail, offset))
     return replace(fixed, plate=replace(fixed.plate, placements=placed))
@@ -43,7 +42,7 @@ def alone(job: Job, device: str, rail: int, offset: float) -> Job:
     ids=["cards", "star and delta", "forward and reverse"],
 )
 def test_groups_of_the_shed_stand_in_their_order_with_nothing_between(devices: tuple[str, ...]) -> None:
-    evaluation = Evaluation(demo_job("kelp-shed"))
+    evaluation = plan_for(demo_job("kelp-shed"))
     assert along(evaluation.get(LAYOUT), devices[0], devices[-1]) == list(devices)
     assert apart(evaluation.get(LAYOUT), evaluation.get(CIRCUITS)) == ()
 

@@ -76,7 +76,7 @@ CHANGES = {
 @pytest.mark.parametrize("name", CHANGES)
 def test_an_order_is_finished_by_doing_what_it_lists_and_by_nothing_less(name: str, share: float) -> None:
     job = with_names_recorded(change_load(one_motor(), LoadId("m1"), run_lamp=True, trip_lamp=True))
-    before, after = Evaluation(job), Evaluation(with_names_recorded(CHANGES[name](job)))
+    before, after = plan_for(job), plan_for(with_names_recorded(CHANGES[name](job)))
     records = built(before, share, seed=7)
     work = change_work(before, after, records, ORDER)
     assert work.left
@@ -111,16 +111,16 @@ def test_a_wire_that_was_never_made_needs_no_taking_out() -> None:
 def test_what_is_ticked_in_one_order_is_not_done_in_another() -> None:
     job = with_names_recorded(change_load(one_motor(), LoadId("m1"), run_lamp=True))
     after = with_names_recorded(change_load(job, LoadId("m1"), run_lamp=False))
-    records = built(Evaluation(job), 1.0, 1)
+    records = built(plan_for(job), 1.0, 1)
     by_hand = [
         entry
-        for line in change_work(Evaluation(job), Evaluation(after), records, ORDER).left
+        for line in change_work(plan_for(job), plan_for(after), records, ORDER).left
         for entry in line.by_hand
         if isinstance(entry.facts, TaskDone)
     ]
     records += as_records(by_hand, len(records))
-    here = change_work(Evaluation(job), Evaluation(after), records, ORDER)
-    there = change_work(Evaluation(job), Evaluation(after), records, "change:2")
+    here = change_work(plan_for(job), plan_for(after), records, ORDER)
+    there = change_work(plan_for(job), plan_for(after), records, "change:2")
     assert len(there.left) == len(here.left) + len(by_hand)
 
 

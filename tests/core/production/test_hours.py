@@ -1,8 +1,8 @@
 """Hours told from the log: gaps between entries of one person, pauses left out, a clock that goes back ignored."""
 
 import pytest
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.production import (
     WORK,
     BuildStage,
@@ -20,7 +20,7 @@ from riktig.core.records import Facts, LabelPrinted, Record, TakenBack
 from riktig.core.wiring import WIRING
 from riktig.demo_job import frost_fan
 
-EVALUATION = Evaluation(frost_fan())
+EVALUATION = plan_for(frost_fan())
 TASKS = EVALUATION.get(WORK)
 WIRES = EVALUATION.get(WIRING)
 

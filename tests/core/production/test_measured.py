@@ -77,7 +77,7 @@ def test_a_reading_against_another_nominal_does_not_count() -> None:
 
 @pytest.fixture
 def evaluation() -> Evaluation[Job]:
-    return Evaluation(one_motor())
+    return plan_for(one_motor())
 
 
 class TestCriticals:

@@ -7,7 +7,6 @@ from tests.core.schematic.builders import one_motor
 from tests.shared_plan import plan_for
 
 from riktig.core.door import DOOR, move_on_door
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import metal_record
 from riktig.core.holes import METAL_HOLES, Hole, HoleWork, Tool
 from riktig.core.job import DeviceId, Job, set_practice
@@ -24,7 +23,7 @@ def job() -> Job:
 
 
 def start_hole(job: Job) -> Hole:
-    return next(h for h in Evaluation(job).get(METAL_HOLES) if h.key == f"device:{S2}#1")
+    return next(h for h in plan_for(job).get(METAL_HOLES) if h.key == f"device:{S2}#1")
 
 
 def tick(hole: Hole, work: HoleWork, n: int = 1) -> Record:

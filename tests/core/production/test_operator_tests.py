@@ -6,7 +6,6 @@ import pytest
 from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import kind
-from riktig.core.evaluation import Evaluation
 from riktig.core.production import CLOSED_MOST, OPEN_LEAST, WORK, BuildStage, judge_contact, positions_of
 from riktig.core.production.work_state import task_states
 from riktig.core.records import ContactRead, Record
@@ -22,7 +21,7 @@ EXPECTED = {
 
 
 def readings() -> list[ContactRead]:
-    tasks = [task for task in Evaluation(kelp_shed()).get(WORK) if task.stage is BuildStage.OPERATOR_TESTS]
+    tasks = [task for task in plan_for(kelp_shed()).get(WORK) if task.stage is BuildStage.OPERATOR_TESTS]
     return [task.facts for task in tasks if isinstance(task.facts, ContactRead)]
 
 
@@ -36,7 +35,7 @@ def test_every_lamp_is_lit_once() -> None:
     lamps = [reading.operator for reading in readings() if reading.expected == "lights"]
     assert len(lamps) == len(set(lamps)) > 5
     assert all(tag.startswith("H") for tag in lamps)
-    tasks = [task for task in Evaluation(kelp_shed()).get(WORK) if task.stage is BuildStage.OPERATOR_TESTS]
+    tasks = [task for task in plan_for(kelp_shed()).get(WORK) if task.stage is BuildStage.OPERATOR_TESTS]
     lit = [task for task in tasks if isinstance(task.facts, ContactRead) and task.facts.expected == "lights"]
     assert all("for 230 V 50 Hz" in task.how[1] for task in lit), "at the voltage of the control supply"
 

@@ -5,7 +5,6 @@ from tests.shared_plan import plan_for
 
 from riktig.core.edits import RemovePerson, SetPerson
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import InspectedBy, Job, Person, Practice
 from riktig.core.production import BuildStage, may_not, may_not_sign, person_called
 from riktig.core.records import GatePassed, Record, TakenBack, TaskDone, WireDone
@@ -82,7 +81,7 @@ def test_what_was_taken_back_a_gate_and_an_inspection_are_no_building() -> None:
 def with_people(*people: Person) -> Job:
     job = frost_fan()
     for person in people:
-        job = SetPerson(person).apply(Evaluation(job))
+        job = SetPerson(person).apply(plan_for(job))
     return job
 
 

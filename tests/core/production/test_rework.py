@@ -6,7 +6,6 @@ import pytest
 from tests.core.schematic.builders import door_begun, one_motor
 from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
 from riktig.core.job import (
     Colours,
@@ -33,7 +32,7 @@ Row = dict[str, object]
 
 def rows(job: Job) -> dict[str, Row]:
     """The exported wire list by the key of the wire."""
-    return {str(row["key"]): dict(row) for row in schedule("wires", Evaluation(job)).as_dicts()}
+    return {str(row["key"]): dict(row) for row in schedule("wires", plan_for(job)).as_dicts()}
 
 
 def touched(before: Job, after: Job) -> set[str]:
@@ -55,7 +54,7 @@ def touched(before: Job, after: Job) -> set[str]:
 
 
 def move_last(job: Job) -> Job:
-    layout = Evaluation(job).get(LAYOUT)
+    layout = plan_for(job).get(LAYOUT)
     stand = [stand for stand in layout.stands if stand.rail][-2]
     return move_block(job, layout, stand.block.lead, 1, 300.0)
 
@@ -81,7 +80,7 @@ CHANGES: dict[str, Callable[[Job], Job]] = {
 def test_the_wires_touched_are_those_the_lists_differ_in(name: str) -> None:
     before = with_names_recorded(kelp_shed())
     after = with_names_recorded(CHANGES[name](before))
-    works = wire_work(Evaluation(before).get(WIRING), Evaluation(after).get(WIRING))
+    works = wire_work(plan_for(before).get(WIRING), plan_for(after).get(WIRING))
     again = {str(key) for work in works if work.change is WireChange.RETIGHTEN for key in work.keys}
     wires = {str(key) for work in works for key in work.keys} - again
     assert wires == touched(before, after)

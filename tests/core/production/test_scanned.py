@@ -1,15 +1,15 @@
 """What a scanner reads: a wire, a batch, a part, and what belongs to none of them."""
 
 import pytest
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.production import Operation, Scan, ScanKind, batch_code, progress_of, read_scan, tick_facts, wire_code
 from riktig.core.records import Record
 from riktig.core.schematic import NAMES
 from riktig.core.wiring import WIRING
 from riktig.demo_job import kelp_shed
 
-EVALUATION = Evaluation(kelp_shed())
+EVALUATION = plan_for(kelp_shed())
 WIRES = EVALUATION.get(WIRING)
 NUMBER = EVALUATION.document.number
 

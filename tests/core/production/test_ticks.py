@@ -9,7 +9,6 @@ from tests.core.schematic.builders import STOP, door_begun, one_motor
 from tests.effort import times
 from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     ControlTap,
     DeviceId,
@@ -38,13 +37,13 @@ def ticks(wires: Iterable[Wire], operations: Iterable[Operation] = Operation) ->
 
 
 def progress(job: Job, records: list[Record]) -> BuildProgress:
-    return progress_of(Evaluation(job).get(WIRING), records)
+    return progress_of(plan_for(job).get(WIRING), records)
 
 
 def lost(before: Job, after: Job) -> dict[str, set[str]]:
     """Wire name of before to the operations that no longer count, all wires having been finished."""
-    records = ticks(Evaluation(before).get(WIRING).wires)
-    names: dict[str, str] = {w.key: w.name for w in Evaluation(before).get(WIRING).wires}
+    records = ticks(plan_for(before).get(WIRING).wires)
+    names: dict[str, str] = {w.key: w.name for w in plan_for(before).get(WIRING).wires}
     found: dict[str, set[str]] = {}
     for stale in progress(after, records).stale:
         found.setdefault(names[stale.subject], set()).add(stale.what)
@@ -165,10 +164,10 @@ def test_a_part_moved_far_makes_its_short_wires_too_short_and_says_by_how_much()
 
 def test_undoing_the_edit_brings_the_ticks_back() -> None:
     job = one_motor()
-    records = ticks(Evaluation(job).get(WIRING).wires)
+    records = ticks(plan_for(job).get(WIRING).wires)
     edited = with_names_recorded(insert_contact(job, STOP, Insertable.STOP_BUTTON, "second stop"))
-    assert progress(edited, records).complete < len(Evaluation(job).get(WIRING).wires)
-    assert progress(job, records).complete == len(Evaluation(job).get(WIRING).wires)
+    assert progress(edited, records).complete < len(plan_for(job).get(WIRING).wires)
+    assert progress(job, records).complete == len(plan_for(job).get(WIRING).wires)
 
 
 def test_a_correction_takes_one_tick_back_and_both_stay_in_the_log() -> None:
@@ -184,10 +183,10 @@ def test_a_correction_takes_one_tick_back_and_both_stay_in_the_log() -> None:
 def test_ticking_again_supersedes_what_was_out_of_date() -> None:
     before = one_motor()
     after = with_names_recorded(change_load(before, before.loads[0].id, kw=7.5))
-    old = ticks([w for w in Evaluation(before).get(WIRING).wires if w.number == "M1-U"])
+    old = ticks([w for w in plan_for(before).get(WIRING).wires if w.number == "M1-U"])
     new = [
         Record("n" + str(n), r.subject, r.facts, "Ola", "2026-11-24T08:00:00", 2)
-        for n, r in enumerate(ticks([w for w in Evaluation(after).get(WIRING).wires if w.number == "M1-U"]))
+        for n, r in enumerate(ticks([w for w in plan_for(after).get(WIRING).wires if w.number == "M1-U"]))
     ]
     assert progress(after, old).stale
     again = progress(after, [*old, *new])
@@ -214,8 +213,8 @@ def test_what_is_not_stale_is_as_it_was_and_what_changed_is_stale(
     after = with_names_recorded(
         change_load(set_practice(before, control_tap=tap), load, kw=kw, run_lamp=run, trip_lamp=trip)
     )
-    old = {w.key: w for w in Evaluation(before).get(WIRING).wires}
-    new = {w.key: w for w in Evaluation(after).get(WIRING).wires}
+    old = {w.key: w for w in plan_for(before).get(WIRING).wires}
+    new = {w.key: w for w in plan_for(after).get(WIRING).wires}
     stale = {s.subject for s in progress(after, ticks(old.values())).stale}
     assert set(old) - set(new) <= stale
     for key in set(old) & set(new):
@@ -226,7 +225,7 @@ def test_what_is_not_stale_is_as_it_was_and_what_changed_is_stale(
 
 def test_a_clamp_that_is_opened_again_is_not_tight_until_it_is_tightened_again() -> None:
     """Two wires in one clamp have one screw: the second lands, and the first is loose until either is tightened."""
-    wires = Evaluation(one_motor()).get(WIRING).wires
+    wires = plan_for(one_motor()).get(WIRING).wires
     shared = next(
         (a, b, pin)
         for a in wires

@@ -12,7 +12,6 @@ from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Can
 from riktig.core.door import DOOR
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
 from riktig.core.job import INCOMER_ID, DoorOrder, Job, Rulebook, set_practice
 from riktig.core.keys import DeviceKey
@@ -59,13 +58,13 @@ def done(tasks: "list[WorkTask] | tuple[WorkTask, ...]") -> list[Record]:
 
 
 def states(job: Job, records: list[Record]) -> dict[BuildStage, StageState]:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     progress = progress_of(evaluation.get(WIRING), records)
     return {state.stage: state for state in stage_states(evaluation.get(WORK), progress, records)}
 
 
 def of_stage(job: Job, stage: BuildStage) -> list[WorkTask]:
-    return [task for task in Evaluation(job).get(WORK) if task.stage is stage]
+    return [task for task in plan_for(job).get(WORK) if task.stage is stage]
 
 
 def state_of(tasks: list[WorkTask], records: list[Record], title: str) -> TaskState:
@@ -192,7 +191,7 @@ def test_more_parts_than_came_are_asked_for_after_an_edit() -> None:
 
 def test_a_part_that_the_plan_moved_or_changed_is_mounted_again() -> None:
     job = kelp_shed()
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     records = done(of_stage(job, BuildStage.PARTS))
     layout = evaluation.get(LAYOUT)
     stand = [stand for stand in layout.stands if stand.rail][-1]
@@ -329,7 +328,7 @@ def test_a_wire_that_loosens_one_of_an_earlier_stage_shuts_no_gate_behind_it() -
 
 
 def test_the_second_tightening_is_lost_when_its_clamp_is_opened_again() -> None:
-    evaluation = Evaluation(frost_fan())
+    evaluation = plan_for(frost_fan())
     tasks = of_stage(frost_fan(), BuildStage.SUPPLY_AGAIN)
     wire = next(
         wire

@@ -4,7 +4,6 @@ from tests.core.schematic.samples import sample
 from tests.effort import some
 from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.proving import FUNCTION
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.simulation import behaviour_of
@@ -13,7 +12,7 @@ from riktig.demo_job import demo_job, wash_drum
 
 def test_every_script_is_planned_in_the_order_of_the_circuits() -> None:
     job = demo_job("kelp-shed")
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     circuits = evaluation.get(CIRCUITS)
     steps = evaluation.get(FUNCTION)
     for cid, title in some(circuits.titles):

@@ -10,7 +10,6 @@ from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Can
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import set_supply
 from riktig.core.production import WORK, BuildStage, progress_of, stage_states
 from riktig.core.proving import (
@@ -37,7 +36,7 @@ JOBS = {"wash drum": wash_drum, "frost fan": frost_fan, "kelp shed": kelp_shed}
 
 
 def steps_of(name: str, stage: ProvingStage = ProvingStage.ENERGISE) -> list[LiveStep]:
-    return [step for step in Evaluation(JOBS[name]()).get(LIVE_PLAN) if step.stage is stage]
+    return [step for step in plan_for(JOBS[name]()).get(LIVE_PLAN) if step.stage is stage]
 
 
 def record(number: int, subject: str, facts: object, corrects: str = "") -> Record:
@@ -104,7 +103,7 @@ def test_it_is_shut_until_everything_dead_has_passed_and_somebody_stands_by() ->
 
 
 def test_a_failed_dead_test_is_never_signed_for_and_what_opens_after_a_release_shuts_again() -> None:
-    evaluation = Evaluation(wash_drum())
+    evaluation = plan_for(wash_drum())
     plan = evaluation.get(TESTS)
     failed = record(1, plan.tests[0].key, reading_facts(plan.tests[0], Outcome.FAILED, ohm=99.0, meter=METER))
     gate = live_gate(results_of(plan, [failed]), None, [failed])
@@ -129,12 +128,12 @@ def test_the_visual_inspection_keeps_it_shut_too() -> None:
 
 
 def test_a_step_counts_as_long_as_what_it_asks_is_the_same() -> None:
-    before = Evaluation(wash_drum()).get(LIVE_PLAN)
+    before = plan_for(wash_drum()).get(LIVE_PLAN)
     step = next(step for step in before if step.title == "Q1 on")
     done = record(1, step.key, live_facts(step, Outcome.PASSED, "401", meter=METER))
     assert [r.outcome for r in live_results(before, [done]) if r.step == step] == [Outcome.PASSED]
     other = with_names_recorded(set_supply(wash_drum(), voltage_v=690.0, voltage_to_neutral_v=400.0))
-    result = next(r for r in live_results(Evaluation(other).get(LIVE_PLAN), [done]) if r.step.key == step.key)
+    result = next(r for r in live_results(plan_for(other).get(LIVE_PLAN), [done]) if r.step.key == step.key)
     assert result.outcome is Outcome.OPEN
     assert "690 V" in result.stale
 

@@ -11,7 +11,6 @@ import pytest
 from tests.effort import some, times
 from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.ids import PinRef
 from riktig.core.proving import (
     DEAD_PANEL,
@@ -44,7 +43,7 @@ MOST_PROBES = 20
 
 @cache
 def of_job(name: str) -> tuple[DeadPanel, tuple[Test, ...], tuple[SwitchState, ...]]:
-    evaluation = Evaluation(JOBS[name]())
+    evaluation = plan_for(JOBS[name]())
     tests = tuple(t for t in evaluation.get(TESTS).tests if t.stage is not ProvingStage.INSULATION)
     states = tuple(dict.fromkeys([tests[0].state, SwitchState(), *(test.state for test in tests)]))
     return evaluation.get(DEAD_PANEL), tests, states

@@ -15,7 +15,7 @@ from riktig.core.schematic import NAMES, NETS
 from riktig.core.views import details_of
 from riktig.demo_job import frost_fan, kelp_shed, wash_drum
 
-DRUM: Evaluation[Job] = Evaluation(wash_drum())
+DRUM: Evaluation[Job] = plan_for(wash_drum())
 
 
 def told(evaluation: Evaluation[Job], number: str) -> list[ToMeasure]:

@@ -4,7 +4,6 @@ import pytest
 from tests.effort import times
 from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.ids import DeviceId, PinRef, read_pin
 from riktig.core.proving import (
     DEAD_PANEL,
@@ -25,7 +24,7 @@ from riktig.core.simulation import FaultKind
 from riktig.demo_job import frost_fan, wash_drum
 from riktig.devices import SimulatedPanel
 
-DRUM = Evaluation(wash_drum())
+DRUM = plan_for(wash_drum())
 PANEL = DRUM.get(DEAD_PANEL)
 CARDS = [test for test in DRUM.get(TESTS).tests if test.stage is not ProvingStage.INSULATION]
 KINDS = {

@@ -4,7 +4,6 @@ import pytest
 from tests.core.schematic.test_net_sources import two_motors
 from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import CircuitId, EarthScheme, Job, OwnDevice, OwnRung, Recipe, add_load, new_job, set_practice
 from riktig.core.rules import RULES, Verdict, findings_of
 from riktig.core.schematic import CIRCUITS, add_circuit, add_device, add_rung, with_names_recorded
@@ -17,7 +16,7 @@ SELECTOR = OwnDevice("S9", "selector_hoa", "door", "more", "MORE")
 
 def fails(job: Job) -> set[str]:
     """The codes of the clauses that fail."""
-    found = findings_of(Evaluation(with_names_recorded(job)).get(RULES))
+    found = findings_of(plan_for(with_names_recorded(job)).get(RULES))
     return {finding.code for finding in found if finding.verdict is Verdict.FAILS}
 
 

@@ -7,7 +7,6 @@ from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import share
 from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import Rulebook, add_load, new_job, set_practice
 from riktig.core.rules import RULES, VIEW, ClauseResult, Verdict
 from riktig.core.rules.applicability import why_not_applicable
@@ -19,7 +18,7 @@ OF_NOTHING = re.compile(r"^(0 of 0|0 coils|0 lamps looked|0 motors followed|0 ta
 
 def results(name: str) -> dict[str, ClauseResult]:
     job = {"drum": wash_drum, "fan": frost_fan, "shed": kelp_shed}[name]()
-    return {result.code: result for result in Evaluation(job).get(RULES)}
+    return {result.code: result for result in plan_for(job).get(RULES)}
 
 
 def test_an_empty_panel_meets_nothing_of_loads() -> None:
@@ -48,7 +47,7 @@ def test_a_clause_applies_where_there_is_something_to_look_at(name: str, code: s
 
 @pytest.mark.parametrize("name", share(SAMPLES, 0)[::4])
 def test_no_clause_of_any_job_meets_on_nothing(name: str) -> None:
-    for result in Evaluation(sample(name)).get(RULES):
+    for result in plan_for(sample(name)).get(RULES):
         if result.verdict is Verdict.MEETS:
             assert result.evidence, result.code
             assert not OF_NOTHING.match(result.evidence[0]), (result.code, result.evidence)

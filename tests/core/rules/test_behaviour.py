@@ -152,7 +152,7 @@ DANGEROUS: dict[str, tuple[Callable[[], Job], str, str]] = {
 
 
 def fails(job: Job) -> list[Finding]:
-    return [f for f in findings_of(Evaluation(job).get(RULES)) if f.verdict is Verdict.FAILS]
+    return [f for f in findings_of(plan_for(job).get(RULES)) if f.verdict is Verdict.FAILS]
 
 
 @pytest.mark.parametrize("name", DANGEROUS)

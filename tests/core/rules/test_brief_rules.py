@@ -6,7 +6,6 @@ import pytest
 from tests.shared_plan import plan_for
 
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Job,
     LoadKind,
@@ -34,7 +33,7 @@ def lit(job: Job) -> Job:
 
 
 def findings(job: Job, code: str) -> tuple[Finding, ...]:
-    return next(r for r in Evaluation(with_names_recorded(job)).get(RULES) if r.code == code).findings
+    return next(r for r in plan_for(with_names_recorded(job)).get(RULES) if r.code == code).findings
 
 
 def way(job: Job, name: str, amps: float) -> Job:
@@ -118,7 +117,7 @@ def test_a_panel_too_large_for_any_box_says_so() -> None:
     job = wash_drum()
     for number in range(40):
         job = add_load(job, f"fan {number}", 11.0, start=Start.DRIVE)
-    found = next(v for v in Evaluation(job).get(PROPOSAL).values if v.key == "panel.box")
+    found = next(v for v in plan_for(job).get(PROPOSAL).values if v.key == "panel.box")
     assert found.text == "larger than any standard box"
     with pytest.raises(RiktigError, match="No standard enclosure"):
         proposed_box(job)

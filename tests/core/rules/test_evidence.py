@@ -2,8 +2,8 @@
 
 import pytest
 from tests.effort import some
+from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.rules import RULES, ClauseResult, Group, Verdict
 from riktig.demo_job import wash_drum
 
@@ -43,7 +43,7 @@ BY_HAND = {
 
 @pytest.fixture(scope="module")
 def results() -> dict[str, ClauseResult]:
-    return {r.code: r for r in Evaluation(wash_drum()).get(RULES)}
+    return {r.code: r for r in plan_for(wash_drum()).get(RULES)}
 
 
 @pytest.mark.parametrize("code", BY_HAND)

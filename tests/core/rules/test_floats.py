@@ -4,7 +4,6 @@ import pytest
 from tests.shared_plan import plan_for
 
 from riktig.core.errors import ImpossibleValueError
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports.lists import schedule
 from riktig.core.job import CircuitId, Command, DeviceId, Job, add_load, new_job
 from riktig.core.rules import RULES, ClauseResult, Verdict
@@ -19,7 +18,7 @@ def pump(*, fills: bool = False, **heights: object) -> Job:
 
 
 def clause(job: Job) -> ClauseResult:
-    return next(r for r in Evaluation(job).get(RULES) if r.code == "C21")
+    return next(r for r in plan_for(job).get(RULES) if r.code == "C21")
 
 
 def test_heights_that_nobody_gave_are_left_to_a_person() -> None:

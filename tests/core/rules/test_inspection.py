@@ -5,7 +5,6 @@ from dataclasses import replace
 import pytest
 from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports.record import inspection_record, judgement_record
 from riktig.core.handover import missing_words
 from riktig.core.job import Job, Rulebook, SignedBy, set_practice, set_supply
@@ -34,7 +33,7 @@ def weak(**practice: object) -> Job:
 
 
 def rating(job: Job) -> ClauseResult:
-    return next(result for result in Evaluation(job).get(RULES) if result.code == "E07")
+    return next(result for result in plan_for(job).get(RULES) if result.code == "E07")
 
 
 def signed(result: ClauseResult, *names: str) -> list[Record]:
@@ -57,7 +56,7 @@ def test_nobody_signs_twice_what_needs_two(by: SignedBy, names: tuple[str, ...],
     assert bool(stand.deviating) is accepted
     assert bool(stand.failing) is not accepted
     line = "clause “Short-circuit rating” fails, a deviation is signed"
-    assert (line in missing_words(Evaluation(job), records)) is accepted
+    assert (line in missing_words(plan_for(job), records)) is accepted
 
 
 def test_a_signature_taken_back_or_on_other_evidence_is_none() -> None:
@@ -77,16 +76,16 @@ def test_what_only_a_person_decides_needs_one_whatever_the_practice() -> None:
 
 
 def test_a_comparison_with_print_counts_while_the_clause_cites_the_same() -> None:
-    results = {r.code: r for r in Evaluation(wash_drum()).get(RULES)}
+    results = {r.code: r for r in plan_for(wash_drum()).get(RULES)}
     facts = comparison_facts(results["E02"], "EN 60204-1:2018, print of 2019")
     log = [Record("p1", "E02", facts, "Ida", WHEN, 1)]
     (compared,) = comparisons_of(results.values(), log).values()
     assert compared.counts
     assert compared.facts.edition == "EN 60204-1:2018, print of 2019"
-    american = Evaluation(set_practice(wash_drum(), rulebook=Rulebook.UL)).get(RULES)
+    american = plan_for(set_practice(wash_drum(), rulebook=Rulebook.UL)).get(RULES)
     (other,) = comparisons_of(american, log).values()
     assert "it now rests on NFPA 79" in other.why_not, "another book was read"
-    rows = judgement_record(Evaluation(wash_drum()), log).rows
+    rows = judgement_record(plan_for(wash_drum()), log).rows
     assert (
         "E02",
         "Main switch",

@@ -6,7 +6,6 @@ from tests.effort import each_once
 from tests.shared_plan import plan_for
 
 from riktig.core.edits import ChoosePart, KeepParts, SetStrip
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
 from riktig.core.ids import DeviceId
 from riktig.core.job import Command, Job, OwnPart, StripOrder, add_load, new_job, set_practice
@@ -27,7 +26,7 @@ def judged(job: Job) -> ClauseResult:
 def with_between(*between: str) -> Job:
     """The kelp shed with terminals put between the two that a jumper joins."""
     order = tuple(DeviceId(name) for name in (STOP, *between, START))
-    return SetStrip("own", order).apply(Evaluation(kelp_shed()))
+    return SetStrip("own", order).apply(plan_for(kelp_shed()))
 
 
 def test_side_by_side_a_jumper_meets_and_is_said() -> None:

@@ -7,7 +7,6 @@ import pytest
 from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Can
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import Recipe, Rulebook, set_practice
 from riktig.core.plate import LAYOUT
 from riktig.core.rules import RULES, ClauseResult, Verdict
@@ -25,7 +24,7 @@ WRITTEN = "\n".join(path.read_text(encoding="utf-8") for path in (ROOT / "tests"
 
 
 def clauses(job: object) -> dict[str, ClauseResult]:
-    return {result.code: result for result in Evaluation(job).get(RULES)}  # type: ignore[arg-type]
+    return {result.code: result for result in plan_for(job).get(RULES)}  # type: ignore[arg-type]
 
 
 CODES = set(clauses(wash_drum()))
@@ -57,7 +56,7 @@ def test_an_overload_that_is_plugged_stands_under_its_contactor() -> None:
 
 def test_an_overload_relay_is_no_guard_against_a_short() -> None:
     """M39: it opens the control line; what breaks a short stands ahead of it."""
-    evaluation = Evaluation(wash_drum())
+    evaluation = plan_for(wash_drum())
     paths = evaluation.get(POWER_PATHS)
     overload = next(part for part in paths.parts if part.device.kind.can(Can.OVERLOAD))
     assert not overload.is_guard

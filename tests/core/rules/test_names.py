@@ -8,7 +8,6 @@ from tests.shared_plan import plan_for
 
 from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.edits import SetParameter, after_edit
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
 from riktig.core.geometry import Text
 from riktig.core.job import (
@@ -38,7 +37,7 @@ from riktig.core.store import dump_job, load_job
 
 
 def found(job: Job, code: str) -> tuple[Finding, ...]:
-    return next(result.findings for result in Evaluation(job).get(RULES) if result.code == code)
+    return next(result.findings for result in plan_for(job).get(RULES) if result.code == code)
 
 
 def test_a_plain_job_has_nothing_to_see_to() -> None:
@@ -121,7 +120,7 @@ def with_controller() -> Job:
 
 
 def addresses(job: Job) -> list[str]:
-    return [str(row[0]) for row in schedule("io", Evaluation(job)).rows]
+    return [str(row[0]) for row in schedule("io", plan_for(job)).rows]
 
 
 def test_addresses_begin_where_the_program_counts_from_on_cards_sheets_and_list() -> None:

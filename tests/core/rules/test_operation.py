@@ -5,7 +5,6 @@ from dataclasses import replace
 import pytest
 from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     CircuitId,
     Command,
@@ -37,7 +36,7 @@ from riktig.core.simulation import pressed_together
 
 
 def clause(job: Job, code: str) -> ClauseResult:
-    return next(r for r in Evaluation(with_names_recorded(job)).get(RULES) if r.code == code)
+    return next(r for r in plan_for(with_names_recorded(job)).get(RULES) if r.code == code)
 
 
 def pump(command: Command, start: Start = Start.DIRECT, **said: object) -> Job:

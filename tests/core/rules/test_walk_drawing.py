@@ -5,7 +5,6 @@ from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import share
 from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Face, Poly, Text, run_of
 from riktig.core.ids import circuit_of
 from riktig.core.job import ElementId, Job
@@ -17,12 +16,12 @@ from riktig.demo_job import frost_fan, kelp_shed
 
 
 def texts(job: Job) -> list[str]:
-    return [shape.text for shape in Evaluation(job).get(WALK_DRAWING).shapes if isinstance(shape, Text)]
+    return [shape.text for shape in plan_for(job).get(WALK_DRAWING).shapes if isinstance(shape, Text)]
 
 
 @pytest.mark.parametrize("job", [kelp_shed(), frost_fan()], ids=["shed", "fan"])
 def test_every_group_and_every_circuit_stands_there_once(job: Job) -> None:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     drawing = evaluation.get(WALK_DRAWING)
     keys = [shape.key for shape in drawing.shapes if isinstance(shape, Poly) and shape.key]
     assert [group_of_key(key) for key in keys if isinstance(key, PartKey)] == list(Group)

@@ -6,7 +6,6 @@ import pytest
 
 from riktig.core.catalogue import AUX_BLOCK
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Act,
     CircuitId,
@@ -57,7 +56,7 @@ LAMP = ElementId("c1.H.run/X1-X2")
 
 
 def run_path(job: Job, rung: str = "run") -> list[str]:
-    found = next(r for r in Evaluation(job).get(CIRCUITS).rungs if r.id == f"c1.{rung}")
+    found = next(r for r in plan_for(job).get(CIRCUITS).rungs if r.id == f"c1.{rung}")
     return [e.id for e in elements_of(found.path)]
 
 
@@ -117,7 +116,7 @@ EDITS: dict[str, Callable[[Job], Job]] = {
 def test_undo_is_exact_and_numbers_hold(name: str) -> None:
     """The job before is the very object it was, and what it derives is as if nothing had been."""
     before = one_motor()
-    evaluation = Evaluation(before)
+    evaluation = plan_for(before)
     drawn = (evaluation.get(CIRCUITS), evaluation.get(NETS), evaluation.get(NAMES), evaluation.get(SHEETS))
     after = with_names_recorded(EDITS[name](before))
     assert after != before
@@ -242,7 +241,7 @@ def test_a_circuit_added_goes_again_without_a_trace() -> None:
     before = one_motor()
     job = with_names_recorded(add_circuit(before, Recipe.SURGE))
     circuit = job.circuits[-1].id
-    assert any(circuit in sheet.circuits for sheet in Evaluation(job).get(SHEETS).sheets)
+    assert any(circuit in sheet.circuits for sheet in plan_for(job).get(SHEETS).sheets)
     back = remove_circuit(job, circuit)
     assert back.circuits == before.circuits
-    assert Evaluation(back).get(CIRCUITS) == Evaluation(before).get(CIRCUITS)
+    assert plan_for(back).get(CIRCUITS) == plan_for(before).get(CIRCUITS)

@@ -6,7 +6,6 @@ from dataclasses import replace
 import pytest
 
 from riktig.core.catalogue import Behaviour, kinds
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import Act, ElementId, Insertable, Job, OwnDevice, OwnRung
 from riktig.core.keys import read_key
 from riktig.core.rules import RULES, Verdict
@@ -74,7 +73,7 @@ BROKEN: dict[str, Callable[[], Job]] = {
 
 
 def kinds_of(job: Job) -> set[str]:
-    return {fault.kind for fault in Evaluation(job).get(FAULTS)}
+    return {fault.kind for fault in plan_for(job).get(FAULTS)}
 
 
 @pytest.mark.parametrize("kind", BROKEN)
@@ -98,7 +97,7 @@ def test_it_is_found_where_it_is_and_says_what_mends_it(kind: str) -> None:
 
 
 def with_rungs(job: Job, change: Callable[[Circuits], Circuits]) -> tuple[CircuitFault, ...]:
-    circuits = change(Evaluation(job).get(CIRCUITS))
+    circuits = change(plan_for(job).get(CIRCUITS))
     return find_faults(circuits, find_nets(circuits))
 
 
@@ -220,6 +219,6 @@ def test_a_spare_contact_put_to_use_brings_no_fault_and_a_second_use_is_refused(
 
 @pytest.mark.parametrize("name", SAMPLES)
 def test_faults_are_found_in_the_same_order_each_time(name: str) -> None:
-    evaluation = Evaluation(sample(name))
+    evaluation = plan_for(sample(name))
     circuits, nets = evaluation.get(CIRCUITS), evaluation.get(NETS)
     assert find_faults(circuits, nets) == find_faults(circuits, nets)

@@ -153,7 +153,7 @@ def test_no_two_texts_overlap_and_no_line_runs_through_one(name: str) -> None:
 
 
 def test_a_rung_says_its_number_once_where_numbers_go_by_rung() -> None:
-    evaluation = Evaluation(JOBS["by rung"])
+    evaluation = plan_for(JOBS["by rung"])
     said = [
         int(found[1])
         for drawing in evaluation.get(SHEET_DRAWINGS)
@@ -169,7 +169,7 @@ def test_a_rung_says_its_number_once_where_numbers_go_by_rung() -> None:
     drawn = [[text.text for text in texts_of(drawing)] for drawing in evaluation.get(SHEET_DRAWINGS)]
     (there,) = [texts for texts in drawn if any(text.endswith("rung 52") for text in texts)]
     assert "5201" in there
-    plain = [text.text for drawing in Evaluation(JOBS["by place"]).get(SHEET_DRAWINGS) for text in texts_of(drawing)]
+    plain = [text.text for drawing in plan_for(JOBS["by place"]).get(SHEET_DRAWINGS) for text in texts_of(drawing)]
     assert not any("rung " in text for text in plain)
 
 
@@ -208,7 +208,7 @@ def test_there_are_arrows_and_paths_that_were_cut_among_the_jobs() -> None:
 
 @pytest.mark.parametrize("name", share(JOBS, 3, ALWAYS))
 def test_every_element_has_one_place_and_its_number_is_written_once_a_sheet(name: str) -> None:
-    evaluation = Evaluation(JOBS[name])
+    evaluation = plan_for(JOBS[name])
     sheets, circuits = evaluation.get(SHEETS), evaluation.get(CIRCUITS)
     named = {NetKey(net): number for net, number in evaluation.get(NAMES).number.items()}
     drawn = [seat.element.id for sheet in sheets.sheets for seat in sheet.seats]

@@ -4,7 +4,6 @@ from collections import Counter
 
 import pytest
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     ControlSupply,
     ControlTap,
@@ -105,7 +104,7 @@ def test_a_panel_with_many_motors_gets_another_earth_bar() -> None:
     job = new_job()
     for n in range(6):
         job = add_load(job, f"fan {n}", 1.1)
-    bars = [d for d in Evaluation(job).get(CIRCUITS).devices if d.kind_id == "earth_bar"]
+    bars = [d for d in plan_for(job).get(CIRCUITS).devices if d.kind_id == "earth_bar"]
     assert len(bars) == 2
 
 

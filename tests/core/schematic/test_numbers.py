@@ -103,7 +103,7 @@ def test_a_tag_that_cannot_be_printed_or_is_taken_is_refused(tag: str) -> None:
 
 def numbers_of(job: Job) -> dict[str, str]:
     """Number by the potential's first pin."""
-    return {str(net): number for net, number in Evaluation(job).get(NAMES).number.items()}
+    return {str(net): number for net, number in plan_for(job).get(NAMES).number.items()}
 
 
 def test_a_potential_between_gets_its_neighbours_number_and_a_letter_where_the_house_wants_it() -> None:

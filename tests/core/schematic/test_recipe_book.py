@@ -2,7 +2,6 @@
 
 import pytest
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import IMPLIED, CircuitId, Job, Recipe, circuit_of
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import (
@@ -98,7 +97,7 @@ HAND_COUNTS = {
 def test_the_circuit_has_as_many_nets_as_counted_by_hand(name: str) -> None:
     job = sample(name)
     circuit = job.circuits[-1].id
-    nets = Evaluation(job).get(NETS).nets
+    nets = plan_for(job).get(NETS).nets
     mine = [net for net in nets if any(circuit_of(pin.device) == circuit for pin in net.pins)]
     assert len(mine) == HAND_COUNTS[name], [net.pins for net in mine]
 
@@ -128,19 +127,19 @@ def test_a_parameter_there_and_back_leaves_the_same_circuit(entry: CircuitTempla
     job = sample(loads.get(entry.recipe, entry.recipe.value if entry.make else "direct-on-line"))
     implied = IMPLIED.get(entry.recipe)  # it enters the document with the first choice, and stays there
     circuit = implied or next(c.id for c in job.circuits if c.recipe is entry.recipe)
-    before = Evaluation(job).get(CIRCUITS)
+    before = plan_for(job).get(CIRCUITS)
     for parameter in some(entry.params):
         for value in some(parameter.choices[1:]):
             there = with_names_recorded(set_param(job, circuit, parameter.name, value))
             assert there.circuits != job.circuits
             back = set_param(there, circuit, parameter.name, parameter.default)
             assert back.circuits == job.circuits or implied in {c.id for c in back.circuits}
-            assert Evaluation(back).get(CIRCUITS) == before
+            assert plan_for(back).get(CIRCUITS) == before
 
 
 def phases_at_the_motor(job: Job, circuit: str, contactor: str) -> list[str]:
     """Which line each terminal of the motor is on when one contactor is in, followed along the drawn path."""
-    rung = next(r for r in Evaluation(job).get(CIRCUITS).rungs if r.id == f"{circuit}.power")
+    rung = next(r for r in plan_for(job).get(CIRCUITS).rungs if r.id == f"{circuit}.power")
 
     def walk(branch: Branch, order: list[str]) -> list[str]:
         match branch:

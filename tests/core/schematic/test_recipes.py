@@ -2,7 +2,6 @@
 
 import pytest
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import ControlTap, EarthScheme, Job, OverloadContact, PracticeFields, RunLamp, change_load
 from riktig.core.schematic import CIRCUITS, Band, elements_of
 from tests.core.schematic.builders import one_motor
@@ -20,7 +19,7 @@ PATHS = [
 
 
 def path(job: Job, rung: str) -> list[str]:
-    found = next(r for r in Evaluation(job).get(CIRCUITS).rungs if r.id == f"c1.{rung}")
+    found = next(r for r in plan_for(job).get(CIRCUITS).rungs if r.id == f"c1.{rung}")
     return [e.id.removeprefix("c1.") for e in elements_of(found.path)]
 
 
@@ -53,7 +52,7 @@ def test_the_control_supply_is_taken_where_the_practice_says(tap: ControlTap, st
 
 @pytest.mark.parametrize(("scheme", "points"), [(EarthScheme.BESIDE, 5), (EarthScheme.BAR, 4)])
 def test_every_bonded_point_is_listed_once(scheme: EarthScheme, points: int) -> None:
-    earths = Evaluation(one_motor(earths=scheme)).get(CIRCUITS).earths
+    earths = plan_for(one_motor(earths=scheme)).get(CIRCUITS).earths
     assert len(earths) == len(set(earths)) == points
 
 

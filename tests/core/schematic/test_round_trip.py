@@ -3,7 +3,6 @@
 import pytest
 
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import CircuitId, Job, OwnDevice, OwnRung, Recipe, Start, add_load, circuit_of, new_job, role_of
 from riktig.core.schematic import CIRCUITS, NETS, add_circuit, add_written, as_written, with_names_recorded
 from riktig.core.simulation import run_script
@@ -15,7 +14,7 @@ from tests.shared_plan import plan_for
 
 def twice(job: Job, circuit: CircuitId) -> tuple[Job, list[CircuitId]]:
     """The circuit as a file, read back twice into its own job."""
-    devices, rungs = as_written(Evaluation(job).get(CIRCUITS), circuit)
+    devices, rungs = as_written(plan_for(job).get(CIRCUITS), circuit)
     made = []
     for n in (1, 2):
         written = load_rungs(dump_rungs(WrittenCircuit(f"copy {n}", devices, rungs)))
@@ -26,7 +25,7 @@ def twice(job: Job, circuit: CircuitId) -> tuple[Job, list[CircuitId]]:
 
 def own_of(job: Job, circuit: CircuitId) -> list[frozenset[str]]:
     """The pins of a circuit that are on one net, by their roles: what is joined to what within it."""
-    nets = Evaluation(job).get(NETS).nets
+    nets = plan_for(job).get(NETS).nets
     groups = (
         {f"{role_of(pin.device)}:{pin.marking}" for pin in net.pins if circuit_of(pin.device) == circuit}
         for net in nets

@@ -5,7 +5,6 @@ from itertools import pairwise
 import pytest
 
 from riktig.core.annotation import SHEET_DRAWINGS, SHEET_PEN
-from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Text
 from riktig.core.ids import ElementId, read_pin
 from riktig.core.job import PinRef, RelayCommons, set_practice
@@ -38,7 +37,7 @@ CONTROLLED = "all of it by the controller"
 
 
 def words(name: str, kind: SheetKind) -> list[set[str]]:
-    evaluation = Evaluation(sample(name))
+    evaluation = plan_for(sample(name))
     pairs = zip(evaluation.get(SHEETS).sheets, evaluation.get(SHEET_DRAWINGS), strict=True)
     return [{m.text for m in drawing.shapes if isinstance(m, Text)} for sheet, drawing in pairs if sheet.kind is kind]
 
@@ -62,7 +61,7 @@ def test_every_point_of_the_controller_shows_address_terminal_and_purpose() -> N
 
 
 def test_no_address_is_given_twice() -> None:
-    circuits = Evaluation(sample(CONTROLLED)).get(CIRCUITS)
+    circuits = plan_for(sample(CONTROLLED)).get(CIRCUITS)
     devices = circuits.by_id
     found = [
         io_address(devices[e.device], e.poles[0].unit)
@@ -95,7 +94,7 @@ def test_what_stands_on_the_door_or_in_the_field_says_so(name: str) -> None:
 
 @pytest.mark.parametrize("name", ["direct-on-line", "pump by level", CONTROLLED])
 def test_the_earth_tree_shows_every_bond_once_from_one_root(name: str) -> None:
-    evaluation = Evaluation(sample(name))
+    evaluation = plan_for(sample(name))
     circuits, tags = evaluation.get(CIRCUITS), evaluation.get(NAMES).tag
     shown = [text for page in words(name, SheetKind.EARTH) for text in page]
     points = [pin for _, here in bars_of(circuits) for pin in here]
@@ -131,7 +130,7 @@ def test_everything_on_a_sheet_is_found_on_it_by_its_key(name: str) -> None:
 
 
 def test_one_sheet_drawn_alone_is_the_same_as_among_all() -> None:
-    evaluation = Evaluation(demo_job("kelp-shed"))
+    evaluation = plan_for(demo_job("kelp-shed"))
     pen, all_of_them = evaluation.get(SHEET_PEN), evaluation.get(SHEET_DRAWINGS)
     assert [pen.drawing(n) for n in range(len(all_of_them))] == list(all_of_them)
     with pytest.raises(IndexError):

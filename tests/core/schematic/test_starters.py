@@ -3,7 +3,6 @@
 import pytest
 
 from riktig.core.door import DOOR
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Command,
     Job,
@@ -48,7 +47,7 @@ def rake(protection: Protection = Protection.BREAKER, ends: int = 0, practice: P
 
 
 def nets(job: Job) -> dict[str, Net]:
-    return {str(pin): net for pin, net in Evaluation(job).get(NETS).of_pin.items()}
+    return {str(pin): net for pin, net in plan_for(job).get(NETS).of_pin.items()}
 
 
 def same(found: dict[str, Net], *pins: str) -> bool:
@@ -148,8 +147,8 @@ class TestMotorProtector:
         assert {"c1.K:2", "c1.K:4", "c1.K:6"} <= landed
 
     def test_the_same_part_is_bought_whether_plugged_or_wired(self) -> None:
-        plugged = Evaluation(with_names_recorded(add_load(new_job(), "drum", 4.0))).get(SIZING).parts
-        wired = Evaluation(self.plain()).get(SIZING).parts
+        plugged = plan_for(with_names_recorded(add_load(new_job(), "drum", 4.0))).get(SIZING).parts
+        wired = plan_for(self.plain()).get(SIZING).parts
         ref = {part.ref for device, part in wired.items() if device.endswith(".K")}
         assert ref == {part.ref for device, part in plugged.items() if device.endswith(".K")} == {"CON-9"}
 

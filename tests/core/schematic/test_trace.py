@@ -15,7 +15,7 @@ from tests.shared_plan import plan_for
 
 @pytest.fixture(scope="module")
 def evaluation() -> Evaluation[Job]:
-    return Evaluation(demo_job("kelp-shed"))
+    return plan_for(demo_job("kelp-shed"))
 
 
 def crossed(evaluation: Evaluation[Job], found: Trace, number: int = 0) -> list[str]:

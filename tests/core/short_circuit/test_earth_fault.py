@@ -5,16 +5,16 @@ from dataclasses import replace
 import pytest
 
 from riktig.core.catalogue import parts
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job, add_load, set_supply
 from riktig.core.rules import RULES, ClauseResult, Verdict
 from riktig.core.schematic import with_names_recorded
 from riktig.core.short_circuit import trips_at
 from riktig.demo_job import frost_fan, kelp_shed, wash_drum
+from tests.shared_plan import plan_for
 
 
 def clause(job: Job) -> ClauseResult:
-    return next(result for result in Evaluation(with_names_recorded(job)).get(RULES) if result.code == "E21")
+    return next(result for result in plan_for(with_names_recorded(job)).get(RULES) if result.code == "E21")
 
 
 def with_cable(metres: float, fault_ka: float = 6.0) -> Job:

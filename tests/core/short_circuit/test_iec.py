@@ -6,7 +6,6 @@ from math import sqrt
 import pytest
 
 from riktig.core.catalogue import ShortCircuitFigures
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job, OwnPart, Pick, UpstreamDevice, set_supply
 from riktig.core.rules import RULES, ClauseResult, Verdict
 from riktig.core.schematic import CIRCUITS, NAMES, with_names_recorded
@@ -24,12 +23,12 @@ from riktig.core.short_circuit import (
 from riktig.demo_job import kelp_shed, wash_drum
 from tests.shared_plan import plan_for
 
-DRUM = Evaluation(wash_drum())
+DRUM = plan_for(wash_drum())
 TAGS = DRUM.get(NAMES).tag
 
 
 def clause(job: Job, code: str) -> ClauseResult:
-    return next(result for result in Evaluation(with_names_recorded(job)).get(RULES) if result.code == code)
+    return next(result for result in plan_for(with_names_recorded(job)).get(RULES) if result.code == code)
 
 
 def limit_of(tag: str) -> Limit:

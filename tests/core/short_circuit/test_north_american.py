@@ -5,7 +5,6 @@ from dataclasses import replace
 import pytest
 
 from riktig.core.catalogue import Combination, ShortCircuitFigures
-from riktig.core.evaluation import Evaluation
 from riktig.core.ids import DeviceId
 from riktig.core.job import Rulebook, SupplySystem, set_practice, set_supply
 from riktig.core.rules import RULES, Verdict
@@ -28,7 +27,7 @@ from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import share
 from tests.shared_plan import plan_for
 
-FAN = Evaluation(frost_fan())
+FAN = plan_for(frost_fan())
 SUPPLY = FAN.document.supply
 TAGS = FAN.get(NAMES).tag
 

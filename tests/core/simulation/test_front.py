@@ -6,7 +6,6 @@ import pytest
 
 from riktig.core.catalogue import Behaviour
 from riktig.core.door import DOOR
-from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Circle, Line, Text
 from riktig.core.job import DeviceId, Job
 from riktig.core.plate import RULER
@@ -26,7 +25,7 @@ from tests.shared_plan import plan_for
 
 
 def shed(job: Job) -> tuple:  # type: ignore[type-arg]
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     circuits = evaluation.get(CIRCUITS)
     panel = panel_of(job, circuits, evaluation.get(NETS), (), None)
     return panel, evaluation.get(DOOR), operators_of(circuits), circuits

@@ -47,12 +47,12 @@ START = DeviceId("c1.S.start")
 
 @pytest.fixture(scope="module")
 def evaluation() -> Evaluation[Job]:
-    return Evaluation(one_motor())
+    return plan_for(one_motor())
 
 
 @pytest.fixture(scope="module")
 def shed() -> Evaluation[Job]:
-    return Evaluation(demo_job("kelp-shed"))
+    return plan_for(demo_job("kelp-shed"))
 
 
 def wired(evaluation: Evaluation[Job], *faults: InjectedFault) -> Panel:
@@ -235,7 +235,7 @@ class TestTank:
         assert ran == [False, False, True, True, False, False]
 
     def test_floats_in_the_wrong_order_are_said(self) -> None:
-        (tank,) = tanks_of(Evaluation(sample("pump by level")).get(CIRCUITS))
+        (tank,) = tanks_of(plan_for(sample("pump by level")).get(CIRCUITS))
         assert tank.faults() == ()
         assert "start float must hang above the stop float" in tank.moved("start", 0.1).faults()[0]
 

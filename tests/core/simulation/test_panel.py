@@ -7,7 +7,6 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     DeviceId,
     ElementId,
@@ -55,7 +54,7 @@ START, REVERSE, STOPPED = DeviceId("c1.S.start"), DeviceId("c1.S.reverse"), Devi
 
 
 def live(job: Job) -> Panel:
-    evaluation = Evaluation(job)
+    evaluation = plan_for(job)
     return Panel(evaluation.get(CIRCUITS), evaluation.get(NETS), job.supply)
 
 

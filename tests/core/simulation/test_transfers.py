@@ -1,6 +1,5 @@
 """What a load does when its selector is turned, by off or past it at once (common practice, no source); points."""
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.exports.lists import schedule
 from riktig.core.job import CircuitId, Command, Direction, Form, Job, Start, Wetting, add_load, add_signal, new_job
 from riktig.core.schematic import set_param, with_names_recorded
@@ -10,7 +9,7 @@ from tests.shared_plan import plan_for
 
 def after(job: Job) -> dict[tuple[str, tuple[str, ...]], bool]:
     """By the level and the way it was turned: whether the load runs."""
-    found = Evaluation(with_names_recorded(job)).get(TRANSFERS)
+    found = plan_for(with_names_recorded(job)).get(TRANSFERS)
     return {(_state(transfer.field), transfer.way): transfer.runs for transfer in found}
 
 
@@ -66,7 +65,7 @@ def controlled() -> Job:
 
 def test_the_points_of_the_controller_are_listed_once_each_with_wire_and_purpose() -> None:
     """Addresses by IEC 61131-3, from memory: %IX and %QX of bits, %IW and %QW of words."""
-    rows = schedule("io", Evaluation(controlled())).rows
+    rows = schedule("io", plan_for(controlled())).rows
     addresses = [str(row[0]) for row in rows]
     assert len(addresses) == len(set(addresses))
     of = {str(row[3]): row for row in rows if row[3] != "spare"}

@@ -8,7 +8,6 @@ from hypothesis import strategies as st
 from tests.effort import some
 from tests.shared_plan import plan_for
 
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Access,
     Command,
@@ -50,7 +49,7 @@ from riktig.demo_job import DEMOS, demo_job
 
 
 def of(job: Job) -> Proposal:
-    return Evaluation(job).get(PROPOSAL)
+    return plan_for(job).get(PROPOSAL)
 
 
 def amount(job: Job, key: str) -> float:

@@ -13,9 +13,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.core.schematic.builders import START, STOP, one_motor
+from tests.shared_plan import plan_for
 
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.inputs import unfit
 from riktig.core.job import Insertable, Job, add_load, new_job
 from riktig.core.plate import LAYOUT, fix_as_it_is
@@ -48,7 +48,7 @@ def test_a_job_written_and_read_is_the_same_job(
     for at, what, parallel in edits:
         job = insert_contact(job, at, what, name, parallel=parallel)  # type: ignore[arg-type]
     job = with_names_recorded(job)
-    job = fix_as_it_is(job, Evaluation(job).get(LAYOUT))
+    job = fix_as_it_is(job, plan_for(job).get(LAYOUT))
     assert load_job(dump_job(job)) == job
     assert dump_job(load_job(dump_job(job))) == dump_job(job)
 

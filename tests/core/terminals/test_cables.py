@@ -24,7 +24,7 @@ NAMES_ = [*JOBS, *list(SAMPLES)[:: times(12, 1)]]
 
 
 def evaluated(name: str) -> Evaluation[Job]:
-    return Evaluation(JOBS[name]() if name in JOBS else with_names_recorded(sample(name)))
+    return plan_for(JOBS[name]() if name in JOBS else with_names_recorded(sample(name)))
 
 
 def cable_of(cores: int, mm2: float = 1.0, *, earth: bool = False) -> Cable:

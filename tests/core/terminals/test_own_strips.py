@@ -4,6 +4,7 @@ from collections import Counter
 from itertools import pairwise
 
 import pytest
+from tests.shared_plan import plan_for
 
 from riktig.core.edits import (
     ChangeLoad,
@@ -33,12 +34,12 @@ FLOATS = "c4.B.stop.Xa"
 
 @pytest.fixture
 def evaluation() -> Evaluation[Job]:
-    return Evaluation(kelp_shed())
+    return plan_for(kelp_shed())
 
 
 def done(evaluation: Evaluation[Job], *edits: Edit) -> Evaluation[Job]:
     for edit in edits:
-        evaluation = Evaluation(with_names_recorded(edit.apply(evaluation)))
+        evaluation = plan_for(with_names_recorded(edit.apply(evaluation)))
     return evaluation
 
 
@@ -152,7 +153,7 @@ def test_an_order_survives_other_edits_and_the_file(evaluation: Evaluation[Job])
     turned = tuple(reversed(STRIP))
     after = done(evaluation, SetStrip(name, turned), ChangeLoad(LoadId("m2"), {"kw": 5.5}))
     assert strip_of(after, STRIP[0])[:4] == list(turned)
-    longer = Evaluation(with_names_recorded(add_load(after.document, "stirrer", 0.75)))
+    longer = plan_for(with_names_recorded(add_load(after.document, "stirrer", 0.75)))
     assert strip_of(longer, STRIP[0])[:4] == list(turned)
     assert load_job(dump_job(longer.document)) == longer.document
     functional = done(after, SetPractice({"strip_order": StripOrder.BY_FUNCTION}))

@@ -8,7 +8,6 @@ import pytest
 from tests.shared_plan import plan_for
 
 from riktig.core.errors import RiktigError
-from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Colours,
     Job,
@@ -32,8 +31,8 @@ from riktig.demo_job import DEMOS, demo_job, kelp_shed
 
 
 def said(job: Job, change: Callable[[Job], Job]) -> list[str]:
-    before = snapshot(Evaluation(job))
-    return [effect.text for effect in effects(before, snapshot(Evaluation(with_names_recorded(change(job)))))]
+    before = snapshot(plan_for(job))
+    return [effect.text for effect in effects(before, snapshot(plan_for(with_names_recorded(change(job)))))]
 
 
 def test_a_larger_motor_names_its_values_and_every_wire_that_is_thicker(demo: Job) -> None:
@@ -47,7 +46,7 @@ def test_a_larger_motor_names_its_values_and_every_wire_that_is_thicker(demo: Jo
 def test_one_more_load_adds_and_the_same_load_gone_removes_by_name(demo: Job) -> None:
     """Against sets of keys taken from the results themselves, not from the lists that are compared."""
     larger = with_names_recorded(add_load(demo, "rinse pump", 1.1))
-    before, after = Evaluation(demo), Evaluation(larger)
+    before, after = plan_for(demo), plan_for(larger)
     there, back = effects(snapshot(before), snapshot(after)), effects(snapshot(after), snapshot(before))
     new_wires = {w.key for w in after.get(WIRING).wires} - {w.key for w in before.get(WIRING).wires}
     added = [effect for effect in there if effect.noun == "wire" and effect.how == ADDED]
@@ -63,7 +62,7 @@ def test_one_more_load_adds_and_the_same_load_gone_removes_by_name(demo: Job) ->
 
 def test_a_change_order_has_a_line_for_every_effect_and_room_to_sign(demo: Job) -> None:
     larger = with_names_recorded(change_load(demo, demo.loads[0].id, kw=7.5))
-    found = effects(snapshot(Evaluation(demo)), snapshot(Evaluation(larger)))
+    found = effects(snapshot(plan_for(demo)), snapshot(plan_for(larger)))
     order = change_order(found, "power of wash drum")
     assert len(order.rows) == len(found) > 10
     assert order.columns[-1][1] == "Done by, date"

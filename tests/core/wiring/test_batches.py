@@ -94,7 +94,7 @@ def test_dear_copper_parts_what_cheap_copper_joins() -> None:
 
 @pytest.fixture(params=[kelp_shed, frost_fan, wash_drum, ferry], ids=["shed", "fan", "drum", "ferry"])
 def evaluation(request: pytest.FixtureRequest) -> Evaluation[Job]:
-    return Evaluation(request.param())
+    return plan_for(request.param())
 
 
 def test_a_batch_is_of_one_kind_between_two_areas_and_holds_each_wire_once(evaluation: Evaluation[Job]) -> None:
@@ -150,8 +150,8 @@ def test_field_terminals_come_last_and_on_top(evaluation: Evaluation[Job]) -> No
 
 @pytest.mark.parametrize(("order", "door"), list(product(WiringOrder, DoorOrder)))
 def test_every_order_of_the_work_has_each_wire_once_and_its_own_beginning(order: WiringOrder, door: DoorOrder) -> None:
-    wires = Evaluation(set_practice(ferry(), wiring_order=order, door_order=door)).get(WIRING).wires
-    usual = Evaluation(ferry()).get(WIRING).wires
+    wires = plan_for(set_practice(ferry(), wiring_order=order, door_order=door)).get(WIRING).wires
+    usual = plan_for(ferry()).get(WIRING).wires
     assert sorted(w.key for w in wires) == sorted(w.key for w in usual)
     first = WiringStage.CONTROL if order is WiringOrder.CONTROL_FIRST else WiringStage.MAINS
     assert wires[0].stage is (WiringStage.DOOR if door is DoorOrder.FIRST else first)

@@ -24,7 +24,7 @@ PAPER = {"A4": (210.0, 297.0), "Letter": (215.9, 279.4)}
 
 @pytest.fixture(params=[kelp_shed, frost_fan, wash_drum], ids=["shed", "fan", "drum"])
 def evaluation(request: pytest.FixtureRequest) -> Evaluation[Job]:
-    return Evaluation(request.param())
+    return plan_for(request.param())
 
 
 def cards_of(evaluation: Evaluation[Job]) -> list[tuple[int, Drawing]]:

@@ -23,7 +23,7 @@ from riktig.demo_job import frost_fan, kelp_shed
 
 @pytest.fixture(scope="module")
 def shed() -> Evaluation[Job]:
-    return Evaluation(kelp_shed())
+    return plan_for(kelp_shed())
 
 
 @pytest.fixture(scope="module")
@@ -35,7 +35,7 @@ def larger() -> Evaluation[Job]:
         job = add_load(job, f"lights {n}", 1.0)
         job = replace(job, loads=(*job.loads[:-1], replace(lights, id=job.loads[-1].id, name=f"lights {n}")))
     chain = Circuit(CircuitId("c90"), Recipe.NETWORK, title="network", params=(Param("devices", "3"),))
-    return Evaluation(with_names_recorded(replace(job, circuits=(*job.circuits, chain))))
+    return plan_for(with_names_recorded(replace(job, circuits=(*job.circuits, chain))))
 
 
 def test_every_wire_over_the_hinge_is_in_the_loom_once_and_none_else(shed: Evaluation[Job]) -> None:

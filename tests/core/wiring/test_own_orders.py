@@ -24,12 +24,12 @@ RETURNS = ("s1.T:7", "c3.K:A2", "c1.K:A2", "c2.K:A2")
 
 @pytest.fixture
 def evaluation() -> Evaluation[Job]:
-    return Evaluation(kelp_shed())
+    return plan_for(kelp_shed())
 
 
 def done(evaluation: Evaluation[Job], *edits: object) -> Evaluation[Job]:
     for edit in edits:
-        evaluation = Evaluation(with_names_recorded(edit.apply(evaluation)))  # type: ignore[attr-defined]
+        evaluation = plan_for(with_names_recorded(edit.apply(evaluation)))  # type: ignore[attr-defined]
     return evaluation
 
 
@@ -68,7 +68,7 @@ def test_a_second_chain_splits_the_potential(evaluation: Evaluation[Job]) -> Non
 def test_an_order_survives_other_edits_and_the_file(evaluation: Evaluation[Job]) -> None:
     after = done(evaluation, SetWireOrder(WireOrder((RETURNS,))), ChangeLoad(LoadId("m2"), {"kw": 5.5}))
     assert pairs(*RETURNS) <= joined(after)
-    longer = Evaluation(with_names_recorded(add_load(after.document, "stirrer", 0.75)))
+    longer = plan_for(with_names_recorded(add_load(after.document, "stirrer", 0.75)))
     assert pairs(*RETURNS) <= joined(longer), "new clamps go on behind his"
     assert found(longer, "W07") == []
     assert load_job(dump_job(longer.document)) == longer.document

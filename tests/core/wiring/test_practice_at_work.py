@@ -52,12 +52,12 @@ def outline(layout: Layout, device: DeviceId) -> Rect:
 
 
 def bought(job: Job) -> dict[str, float]:
-    rows = schedule("bom", Evaluation(job)).rows
+    rows = schedule("bom", plan_for(job)).rows
     return {str(row[1]): float(row[2]) for row in rows if isinstance(row[2], int | float)}
 
 
 def failing(job: Job) -> set[str]:
-    results = Evaluation(job).get(RULES)
+    results = plan_for(job).get(RULES)
     return {f"{f.code} {f.message}" for r in results for f in r.findings if f.verdict is Verdict.FAILS}
 
 
@@ -129,10 +129,10 @@ def test_crimped_ends_need_no_ferrule_and_another_wire() -> None:
 
 def test_the_plate_is_wired_in_the_order_of_the_practice() -> None:
     def stages(order: WiringOrder) -> list[WiringStage]:
-        wires = Evaluation(set_practice(barn(), wiring_order=order)).get(WIRING).wires
+        wires = plan_for(set_practice(barn(), wiring_order=order)).get(WIRING).wires
         return list(dict.fromkeys(wire.stage for wire in wires))
 
-    thick = Evaluation(set_practice(barn(), wiring_order=WiringOrder.THICK_FIRST))
+    thick = plan_for(set_practice(barn(), wiring_order=WiringOrder.THICK_FIRST))
     wires = thick.get(WIRING).wires
     strips = {d.id for d in thick.get(CIRCUITS).devices if d.strip}
     assert wires[0].mm2 == max(wire.mm2 for wire in wires)

@@ -53,7 +53,7 @@ from riktig.demo_job import demo_job
 
 
 def wiring_of(job: Job) -> Wiring:
-    return Evaluation(job).get(WIRING)
+    return plan_for(job).get(WIRING)
 
 
 def test_each_net_of_n_clamps_takes_n_minus_one_wires(two_motors: Job) -> None:
@@ -378,7 +378,7 @@ def test_two_operators_of_one_door_are_as_far_apart_as_they_stand_and_others_go_
 @pytest.mark.parametrize("name", ["kelp-shed", "frost-fan"])
 def test_a_control_potential_crosses_the_hinge_once(name: str) -> None:
     """However many operators of a door it meets: each further crossing is a wire more in the loom (common practice)."""
-    evaluation = Evaluation(demo_job(name))
+    evaluation = plan_for(demo_job(name))
     devices = evaluation.get(CIRCUITS).by_id
     on_door = {device.id for device in devices.values() if device.zone.value == "door"}
     control = {net.id: net for net in evaluation.get(NETS).nets if net.net_class is NetClass.CONTROL}
