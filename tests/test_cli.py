@@ -12,6 +12,7 @@ from riktig.core.exports import LISTS
 from riktig.core.store import JobFile, load_job
 from riktig.core.wiring import WIRING
 from riktig.demo_job import DEMOS, demo_job, kelp_shed
+from tests.effort import share
 from tests.shared_plan import plan_for
 
 ROOT = Path(__file__).parents[1]
@@ -45,7 +46,7 @@ def test_the_demonstration_is_written_and_is_the_kelp_shed(demo_path: Path) -> N
     file.close()
 
 
-@pytest.mark.parametrize("what", sorted(LISTS))
+@pytest.mark.parametrize("what", share(sorted(LISTS), 0))
 def test_every_list_is_shown_in_three_forms_with_the_same_rows(
     demo_path: Path, capsys: pytest.CaptureFixture[str], what: str
 ) -> None:

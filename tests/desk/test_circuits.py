@@ -34,6 +34,7 @@ from riktig.desk.stations.circuits.own import DeviceAsked, RungAsked
 from riktig.desk.theme import DARK
 from tests.conftest import Doing
 from tests.desk.conftest import click_on, press, settle_window
+from tests.effort import share
 from tests.shared_plan import plan_for
 from tests.test_cli import RUNGS
 
@@ -122,17 +123,18 @@ class TestMenus:
         before = session.job
         names = [action.text() for action in entries(station.full_menu())]
         assert len(names) > 60
+        direct = [(n, name) for n, name in enumerate(names) if not name.endswith("…") and name != "Delete"]
         done = 0
-        for n, name in enumerate(names):
-            if name.endswith("…") or name == "Delete":
-                continue
+        tried = share(direct, 0)
+        for n, name in tried:
             session.select(START)
             entries(station.full_menu())[n].trigger()
             if session.job is not before:
                 done += 1
                 session.undo()
             assert session.job is before, name
-        assert done > 60
+        assert len(direct) > 60
+        assert done > 0.9 * len(tried)
 
     def test_the_menu_of_a_circuit_offers_its_parameters_and_what_it_must_do(
         self, station: CircuitsStation, session: Session

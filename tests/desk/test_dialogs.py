@@ -40,6 +40,7 @@ from riktig.desk.stations.wires import WiresStation
 from riktig.desk.widgets import Station
 from tests.desk.conftest import settle_window
 from tests.desk.measure import cut_cells, cut_texts, overlapping_widgets
+from tests.effort import share
 from tests.waiting import let_pass
 
 NODES = {f"potential {n}": f"potential {n}" for n in range(12)}
@@ -127,7 +128,7 @@ def open_dialog(window: MainWindow, name: str) -> QDialog:
 
 
 @pytest.mark.usefixtures("letters")
-@pytest.mark.parametrize("name", OPENERS)
+@pytest.mark.parametrize("name", share(OPENERS, 0))
 def test_nothing_in_a_dialog_is_cut_or_lies_over_something(window: MainWindow, name: str) -> None:
     window.set_theme(window.theme)
     dialog = open_dialog(window, name)
@@ -139,7 +140,7 @@ def test_nothing_in_a_dialog_is_cut_or_lies_over_something(window: MainWindow, n
     dialog.close()
 
 
-@pytest.mark.parametrize("name", OPENERS)
+@pytest.mark.parametrize("name", share(OPENERS, 1))
 def test_a_dialog_begins_in_focus_has_a_title_and_goes_with_esc(window: MainWindow, name: str) -> None:
     dialog = open_dialog(window, name)
     assert dialog.windowTitle() or isinstance(dialog, QMessageBox | QInputDialog)

@@ -13,6 +13,7 @@ from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.widgets import ScheduleTable
 from tests.desk.conftest import press, settle_window
+from tests.effort import share
 
 PAGES = {
     "Circuits": ("Energise", "All sheets", "Add …", "Renumber or retag …"),
@@ -74,7 +75,7 @@ def _scroller(widget: QWidget, page: QWidget) -> QWidget | None:
     return None
 
 
-@pytest.mark.parametrize("name", STATIONS)
+@pytest.mark.parametrize("name", share(STATIONS, 0))
 def test_focus_lands_where_work_begins_by_key_by_click_and_by_link(
     window: MainWindow, session: Session, name: str
 ) -> None:
@@ -116,7 +117,7 @@ def test_after_the_finder_the_keys_are_those_of_the_station(window: MainWindow, 
     assert window.stations[window.current].isAncestorOf(focused())
 
 
-@pytest.mark.parametrize("name", STATIONS)
+@pytest.mark.parametrize("name", share(STATIONS, 1))
 def test_tab_follows_the_eye_and_comes_round(window: MainWindow, name: str) -> None:
     window.go_to(name)
     settle_window()
@@ -131,7 +132,7 @@ def test_tab_follows_the_eye_and_comes_round(window: MainWindow, name: str) -> N
     assert set(reached) <= set(chain), [b.text() for b in reached if b not in chain]
 
 
-@pytest.mark.parametrize("name", PAGES)
+@pytest.mark.parametrize("name", share(PAGES, 2))
 def test_tab_comes_round_on_every_page_of_a_station(window: MainWindow, name: str) -> None:
     for title in PAGES[name]:
         window.go_to(name)

@@ -21,13 +21,14 @@ from riktig.desk.stations.door import DoorStation
 from riktig.desk.stations.labels import LabelsStation
 from riktig.desk.stations.plate import PlateStation
 from tests.desk.conftest import settle_window
+from tests.effort import share
 
 DRAWN = ("Circuits", "Plate", "Door", "Wires", "Terminals", "Build", "Prove")
 ALMOST = 0.965
 """A third of a pixel less than 12 px is not seen."""
 
 
-@pytest.fixture(params=["kelp shed", "frost fan"])
+@pytest.fixture(params=share(["kelp shed", "frost fan"], 1))
 def demo(request: pytest.FixtureRequest) -> Job:
     return kelp_shed() if request.param == "kelp shed" else frost_fan()
 

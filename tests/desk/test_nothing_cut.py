@@ -20,6 +20,7 @@ from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from tests.desk.conftest import settle_window
 from tests.desk.measure import cut_cells, cut_texts, overlapping_texts, overlapping_widgets
+from tests.effort import share
 
 PAGES = {
     "Circuits": ("Energise", "All sheets"),
@@ -31,7 +32,7 @@ PAGES = {
 LEAST, LARGE = (1000, 700), (1920, 1080)
 
 
-@pytest.fixture(params=["kelp shed", "frost fan"])
+@pytest.fixture(params=share(["kelp shed", "frost fan"], 0))
 def demo(request: pytest.FixtureRequest) -> Job:
     return kelp_shed() if request.param == "kelp shed" else frost_fan()
 

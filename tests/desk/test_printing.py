@@ -23,6 +23,7 @@ from riktig.desk.printing.preview import PrintPreview
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from tests.desk.conftest import Waiter, press, settle_window
+from tests.effort import share
 from tests.shared_plan import plan_for
 from tests.waiting import let_pass
 
@@ -88,7 +89,7 @@ def test_what_is_printed_has_the_size_of_the_page_to_a_third_of_a_millimetre(
     assert print_pages(pages, pdf_printer(printed))
     again = PdfPages(printed)
     assert again.count == pages.count
-    for page in range(pages.count):
+    for page in {0, pages.count - 1, *share(range(pages.count), 1)}:
         assert again.size(page) == pytest.approx(pages.size(page), abs=1.0)
         before, after = ink_box(pages.picture(page, 254)), ink_box(again.picture(page, 254))
         assert after == pytest.approx(before, abs=4), "254 dots to the inch: ten to the millimetre"

@@ -36,7 +36,7 @@ from riktig.core.standards import (
 )
 from riktig.demo_job import demo_job
 from tests.core.schematic.builders import one_motor
-from tests.effort import some, times
+from tests.effort import share, some, times
 from tests.shared_plan import plan_for
 
 HEAD = SetHead("T-1", "test", "A", "")
@@ -276,7 +276,7 @@ class TestTemplate:
     def face(self, request: pytest.FixtureRequest) -> str:
         return str(request.param)
 
-    @pytest.mark.parametrize("paper", list(Paper))
+    @pytest.mark.parametrize("paper", share(Paper, 0))
     def test_a_hundred_is_a_hundred_and_every_hole_is_once_on_its_sheet(
         self, shed: Evaluation[Job], face: str, paper: Paper, tmp_path: Path
     ) -> None:

@@ -9,6 +9,7 @@ from typing import Any
 
 import pytest
 from tests.core.schematic.builders import STOP, one_motor
+from tests.effort import share
 from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
@@ -96,7 +97,7 @@ def groups_alike(start: Evaluation[Job], jobs: Mapping[str, Job]) -> list[set[st
     return alike
 
 
-@pytest.mark.parametrize("name", [choice.field for choice in CHOICES if choice.field not in AT_THE_BENCH])
+@pytest.mark.parametrize("name", share((choice.field for choice in CHOICES if choice.field not in AT_THE_BENCH), 1))
 def test_no_two_values_come_to_the_same_lists(name: str) -> None:
     job = job_for(name)
     values: type[Enum] = next(choice.values for choice in CHOICES if choice.field == name)

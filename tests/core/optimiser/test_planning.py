@@ -316,8 +316,8 @@ def in_threads(workers: int) -> Run:
 
 def test_one_seed_gives_one_plan_whoever_walks() -> None:
     replan = replan_of(plan_for(kelp_shed()))
-    plans = [replan.search(STEPS, seed=7, run=in_threads(workers)) for workers in (1, 2, 4)]
-    plans += [replan.search(STEPS, seed=7), replan.search(STEPS, seed=7)]
+    plans = [replan.search(STEPS, seed=7, run=in_threads(workers)) for workers in (1, 4)]
+    plans.append(replan.search(STEPS, seed=7))
     assert len({found.cost for found in plans}) == 1
     assert all((found.seq == plans[0].seq).all() and (found.ends == plans[0].ends).all() for found in plans)
     assert replan.search(STEPS, seed=8).cost != plans[0].cost, "another seed has other luck"

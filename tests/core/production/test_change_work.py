@@ -4,7 +4,7 @@ import random
 
 import pytest
 from tests.core.schematic.builders import door_begun, one_motor
-from tests.effort import some
+from tests.effort import each_once, some
 from tests.shared_plan import plan_for
 
 from riktig.core.evaluation import Evaluation
@@ -72,8 +72,7 @@ CHANGES = {
 }
 
 
-@pytest.mark.parametrize("share", [0.0, 0.5, 1.0])
-@pytest.mark.parametrize("name", CHANGES)
+@pytest.mark.parametrize(("name", "share"), each_once(CHANGES, [0.0, 0.5, 1.0]))
 def test_an_order_is_finished_by_doing_what_it_lists_and_by_nothing_less(name: str, share: float) -> None:
     job = with_names_recorded(change_load(one_motor(), LoadId("m1"), run_lamp=True, trip_lamp=True))
     before, after = plan_for(job), plan_for(with_names_recorded(CHANGES[name](job)))

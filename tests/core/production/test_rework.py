@@ -4,6 +4,7 @@ from collections.abc import Callable
 
 import pytest
 from tests.core.schematic.builders import door_begun, one_motor
+from tests.effort import share
 from tests.shared_plan import plan_for
 
 from riktig.core.exports import schedule
@@ -76,7 +77,7 @@ CHANGES: dict[str, Callable[[Job], Job]] = {
 }
 
 
-@pytest.mark.parametrize("name", CHANGES)
+@pytest.mark.parametrize("name", share(CHANGES, 0))
 def test_the_wires_touched_are_those_the_lists_differ_in(name: str) -> None:
     before = with_names_recorded(kelp_shed())
     after = with_names_recorded(CHANGES[name](before))

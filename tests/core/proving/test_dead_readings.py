@@ -118,7 +118,7 @@ def test_every_wire_missing_in_the_wrong_clamp_or_swapped_fails_a_card(name: str
     by_eye = {test.wire for test in tests if test.first}
     faults = [fault for fault in single_faults(panel) if fault.wrong in MISWIRED]
     missed = []
-    for fault in share(faults, 2)[::2] if name == "kelp shed" else faults:
+    for fault in faults if name == "wash drum" else share(faults, 2)[:: times(2, 1)]:
         wrong = with_faults(panel, [fault])
         ohm = np.where(np.isfinite(wrong.high), wrong.usual, np.inf)
         readings = read_all(wrong, tests, ohm)

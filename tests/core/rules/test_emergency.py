@@ -1,8 +1,10 @@
 """Emergency stop: every load stops, no single fault starts one again, lamps and alarms stay alive."""
 
 from dataclasses import replace
+from itertools import product
 
 import pytest
+from tests.effort import share
 from tests.shared_plan import plan_for
 
 from riktig.core.exports import schedule
@@ -53,9 +55,7 @@ def played(job: Job, *steps: str) -> tuple[StepResult, ...]:
     return run_script(evaluation.get(CIRCUITS), evaluation.get(NETS), CircuitId("c100"), steps)
 
 
-@pytest.mark.parametrize("command", COMMANDS)
-@pytest.mark.parametrize("start", STARTS)
-@pytest.mark.parametrize("built", BUILT)
+@pytest.mark.parametrize(("built", "start", "command"), share(product(BUILT, STARTS, COMMANDS), 1))
 def test_no_load_can_stay_in(built: str, start: Start, command: Command) -> None:
     """Whoever commands it: what the controller runs stops too (IEC 60204-1 9.2.2, category 0, from memory)."""
     if start is Start.REVERSING and command is not Command.BUTTONS:

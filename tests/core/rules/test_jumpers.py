@@ -2,7 +2,7 @@
 
 import pytest
 from tests.core.schematic.samples import SAMPLES, sample
-from tests.effort import each_once
+from tests.effort import each_once, share
 from tests.shared_plan import plan_for
 
 from riktig.core.edits import ChoosePart, KeepParts, SetStrip
@@ -92,7 +92,7 @@ def test_a_terminal_has_room_for_two_jumpers() -> None:
     assert all("3 jumpers lie over" in f.message and f.verdict is Verdict.JUDGE for f in mixed(3).findings)
 
 
-@pytest.mark.parametrize(("name", "order"), each_once(SAMPLES, StripOrder))
+@pytest.mark.parametrize(("name", "order"), share(each_once(SAMPLES, StripOrder), 0))
 def test_no_strip_in_its_usual_order_breaks_it(name: str, order: StripOrder) -> None:
     """The commons of a transformer once stood apart, with earth terminals under their jumper."""
     assert judged(set_practice(sample(name), strip_order=order)).findings == ()

@@ -27,6 +27,7 @@ from riktig.core.schematic import CIRCUITS, NETS, Element, Zone, elements_of
 from riktig.core.simulation import Panel
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
+from tests.effort import share
 from tests.shared_plan import plan_for
 
 
@@ -55,7 +56,7 @@ EVERY = [
 
 
 @pytest.mark.parametrize("command", [Command.CONTROLLER, Command.BUTTONS])
-@pytest.mark.parametrize(("direction", "form", "wetting", "of_load", "watts"), EVERY)
+@pytest.mark.parametrize(("direction", "form", "wetting", "of_load", "watts"), share(EVERY, 1))
 def test_every_kind_of_field_device_is_drawn_or_named(
     command: Command, direction: Direction, form: Form, wetting: Wetting, of_load: bool, watts: float
 ) -> None:

@@ -10,6 +10,7 @@ from dataclasses import replace
 from pathlib import Path
 
 import pytest
+from tests.effort import times
 
 from riktig.core.errors import RiktigError
 from riktig.core.records import Operation, Record, WireDone
@@ -146,6 +147,7 @@ def test_a_copy_of_the_file_alone_is_whole_after_every_step(begun: JobFile, tmp_
 
 KILLED_IN_A_STEP = """
 import os, sqlite3, sys
+from tests.effort import times
 db = sqlite3.connect(sys.argv[1])
 db.execute("PRAGMA journal_mode = PERSIST")
 db.execute("PRAGMA cache_size = 1")
@@ -211,8 +213,9 @@ def test_a_new_job_killed_while_it_is_made_leaves_its_name_free(tmp_path: Path) 
         "JobFile.create(Path(sys.argv[1]), job, who='Ida', at='t')\n"
         "time.sleep(1)\n"
     )
-    for turn in range(8):
-        subprocess.run([sys.executable, "-c", maker, str(path), str(turn * 0.0015)], check=False)
+    turns = times(3, 8)
+    for turn in range(turns):
+        subprocess.run([sys.executable, "-c", maker, str(path), str(turn * 0.012 / turns)], check=False)
         if path.exists():
             assert ids(path) == []
             path.unlink()

@@ -4,6 +4,7 @@ from typing import Any
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from tests.effort import times
 from tests.shared_plan import plan_for
 
 from riktig.core.job import Job, Load, LoadId, add_load, change_load, remove_load
@@ -80,7 +81,7 @@ def changed(changes: list[tuple[Load, str, int]]) -> Job:
     return job
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=times(20, 300), deadline=None)
 @given(CHANGES, CHANGES)
 def test_every_change_of_one_side_alone_is_in_the_result(
     mine: list[tuple[Load, str, int]], theirs: list[tuple[Load, str, int]]

@@ -6,7 +6,7 @@ import time
 import pytest
 from tests.core.schematic.builders import one_motor
 from tests.core.schematic.samples import SAMPLES, sample
-from tests.effort import some
+from tests.effort import some, times
 from tests.shared_plan import plan_for
 
 from riktig.core.annotation import SHEET_DRAWINGS
@@ -168,24 +168,27 @@ def test_a_loop_of_named_nodes_and_a_short_from_source_to_source_are_findings_no
     assert isinstance(found["short"].where, ElementKey)
 
 
-def test_two_thousand_rungs_in_one_circuit_are_drawn_and_judged_without_a_hang() -> None:
+def test_many_hundred_rungs_in_one_circuit_are_drawn_and_judged_without_a_hang() -> None:
     """No time is promised here: the benchmark gives it; this only must come to an end, and soon."""
-    relays = [{"role": f"K{n}", "kind": "relay", "purpose": f"step {n}"} for n in range(1000)]
+    many = times(400, 1000)
+    relays = [{"role": f"K{n}", "kind": "relay", "purpose": f"step {n}"} for n in range(many)]
     rungs = [
         part
-        for n in range(1000)
+        for n in range(many)
         for part in (
-            {"role": f"a{n}", "from": "c1.control", "path": f"K{(n + 1) % 1000}:13-14 K{n}:A1-A2", "to": "N"},
-            {"role": f"b{n}", "from": "c1.control", "path": f"K{n}:33-34 K{(n + 7) % 1000}:43-44", "to": f"n{n}"},
+            {"role": f"a{n}", "from": "c1.control", "path": f"K{(n + 1) % many}:13-14 K{n}:A1-A2", "to": "N"},
+            {"role": f"b{n}", "from": "c1.control", "path": f"K{n}:33-34 K{(n + 7) % many}:43-44", "to": f"n{n}"},
         )
     ]
     begun = time.monotonic()
     job = added(changed(devices=relays, rungs=rungs))
     evaluation = plan_for(job)
     sheets = evaluation.get(SHEETS)
-    assert len({e.id for r in evaluation.get(CIRCUITS).rungs for e in elements_of(r.path)} & set(sheets.places)) > 4000
-    assert len(evaluation.get(SHEET_DRAWINGS)) == len(sheets.sheets) > 280
-    assert sum(f.kind == "path ends nowhere" for f in evaluation.get(FAULTS)) == 1000
+    assert (
+        len({e.id for r in evaluation.get(CIRCUITS).rungs for e in elements_of(r.path)} & set(sheets.places)) > 4 * many
+    )
+    assert len(evaluation.get(SHEET_DRAWINGS)) == len(sheets.sheets) > 0.28 * many
+    assert sum(f.kind == "path ends nowhere" for f in evaluation.get(FAULTS)) == many
     assert time.monotonic() - begun < 120
 
 
