@@ -1,8 +1,9 @@
-"""The demonstrations: a kelp drying shed and an orchard's frost fan. All of it is invented."""
+"""The demonstrations: a kelp drying shed and an orchard's frost fan. All is invented; each is made once."""
 
 import json
 from collections.abc import Callable
 from dataclasses import replace
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -41,6 +42,7 @@ __all__ = ["DEMOS", "demo_job", "frost_fan", "kelp_shed", "wash_drum"]
 PLATES = Path(__file__).parent / "assets" / "demo_plates.json"
 
 
+@cache
 def wash_drum() -> Job:
     """The shed's wash drum alone: one direct-on-line starter, drawn to the last wire."""
     job = new_job("KS-0417", "Kelp drying shed, wash drum")
@@ -62,6 +64,7 @@ def wash_drum() -> Job:
     return with_names_recorded(job)
 
 
+@cache
 def kelp_shed() -> Job:
     """The kelp drying shed on an invented island, 400/230 V, 50 Hz: eight loads."""
     job = new_job("KS-0418", "Kelp drying shed")
@@ -160,6 +163,7 @@ def kelp_shed() -> Job:
     )
 
 
+@cache
 def frost_fan() -> Job:
     """An orchard's frost fan by the North American rulebook, 480 V, 60 Hz."""
     job = new_job("FF-0093", "Orchard frost fan")
@@ -222,6 +226,7 @@ DEMOS: dict[str, Callable[[], Job]] = {"kelp-shed": kelp_shed, "frost-fan": fros
 """The demonstrations as their Briefs give them, before their plates are planned."""
 
 
+@cache
 def demo_job(name: str = "kelp-shed") -> Job:
     """The demonstration of that name with its plate as ``tools/plan_demos.py`` planned it.
 

@@ -38,9 +38,10 @@ def app() -> QApplication:
 def known(job: Job) -> Evaluation[Job]:
     """A plan of an equal job with all that the shell shows, derived once for all tests of this process."""
     plan = plan_for(job)
-    statuses(plan, ())
-    for result in WHOLE:
-        plan.get(result)
+    if not all(map(plan.has, WHOLE)):
+        statuses(plan, ())
+        for result in WHOLE:
+            plan.get(result)
     return plan
 
 

@@ -112,4 +112,4 @@ def test_the_rule_and_the_details_name_the_detour() -> None:
     details = details_of(evaluation, WireKey(wire.key), ())
     assert details is not None
     rows = {row.name: row.value for section in details.sections for row in section.rows}
-    assert rows["Detour"] == f"{wire.detour:.0f} mm: the shortest way is full"
+    assert rows["Detour"] == f"{wire.detour:.0f} mm: the shortest way is full, or beside the pulses of a drive"

@@ -44,7 +44,10 @@ def ducts_hold(view: View) -> ClauseResult:
         if wanted + 1e-9 < use.share <= limit.value
     ]
     longer = [wire for wire in view.wiring.wires if wire.detour]
-    detours = [f"{wire.number}: {wire.detour:.0f} mm further, by {' '.join(wire.ducts)}, for room" for wire in longer]
+    detours = [
+        f"{wire.number}: {wire.detour:.0f} mm further, by {' '.join(wire.ducts)}, for room or away from a drive"
+        for wire in longer
+    ]
     shared = [f"{use.name} holds {', '.join(use.families)}" for use in view.ducts if use.shared]
     return ClauseResult(
         "P01",

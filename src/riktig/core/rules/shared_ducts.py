@@ -2,8 +2,8 @@
 
 from collections import defaultdict
 from collections.abc import Iterable
+from itertools import product
 
-from riktig.core.catalogue import Can
 from riktig.core.ids import PinRef
 from riktig.core.job import ControlSupply, EndStyle
 from riktig.core.keys import DuctKey, WireKey
@@ -12,12 +12,9 @@ from riktig.core.rules.view import View
 from riktig.core.schematic import NetClass, control_source
 from riktig.core.sizing import DC_VOLTS
 from riktig.core.standards import conductor_type, insulation_volts
-from riktig.core.wiring import Wire, analogue_nets
+from riktig.core.wiring import Wire, analogue_nets, beside_mm, pulse_nets, spans_of
 
 __all__ = ["SHARED_DUCTS", "net_volts"]
-
-OUTPUTS = ("U", "V", "W", "T1", "T2", "T3")
-"""Pins of a drive whose conductors carry its pulses."""
 
 
 def ducts_shared(view: View) -> ClauseResult:
@@ -33,15 +30,15 @@ def ducts_shared(view: View) -> ClauseResult:
             in_duct[duct].append(wire)
     findings: list[Finding] = []
     evidence: list[str] = []
-    volts_of, quiet, loud = net_volts(view), analogue_nets(view.circuits, view.nets), _drive_outputs(view)
+    volts_of = net_volts(view)
     for name in sorted(in_duct):
         wires = in_duct[name]
         highest = max(volts_of.get(wire.net, view.supply.voltage_v) for wire in wires)
         findings += _weak(view, name, wires, highest, clause)
-        signals, pulses = [w for w in wires if w.net in quiet], [w for w in wires if w.net in loud]
-        if signals and pulses:
-            findings.append(_pair_finding(name, signals[0], pulses[0], clause))
         evidence.append(f"{name}: {len(wires)} wires, up to {highest:g} V")
+    beside, looked_at = _signals_beside_pulses(view, clause)
+    findings += beside
+    evidence += looked_at
     return ClauseResult("W08", Group.WIRING, "Conductors that share a duct", clause, tuple(evidence), tuple(findings))
 
 
@@ -61,16 +58,23 @@ def net_volts(view: View) -> dict[PinRef, float]:
     return volts
 
 
-def _drive_outputs(view: View) -> set[PinRef]:
-    """The potentials behind drives: their pulses disturb what lies beside them."""
-    pins = [
-        device.pin(pin.name)
-        for device in view.circuits.devices
-        if device.kind.can(Can.VARIES_SPEED)
-        for pin in device.kind.pins
-        if pin.name in OUTPUTS
-    ]
-    return {view.nets.of_pin[pin].id for pin in pins if pin in view.nets.of_pin}
+def _signals_beside_pulses(view: View, clause: str) -> tuple[list[Finding], list[str]]:
+    """In each duct the signal and the output of a drive that lie beside each other longest, and what was looked at."""
+    signal_nets, pulsed = analogue_nets(view.circuits, view.nets), pulse_nets(view.circuits, view.nets)
+    signals = [wire for wire in view.wiring.wires if wire.net in signal_nets]
+    pulses = [wire for wire in view.wiring.wires if wire.net in pulsed]
+    if not signals or not pulses:
+        return [], []
+    ducts = view.layout.ducts
+    lies = {wire.key: spans_of(wire.ducts, wire.route, ducts) for wire in (*signals, *pulses)}
+    longest: dict[str, tuple[float, Wire, Wire]] = {}
+    for signal, pulse in product(signals, pulses):
+        for duct, length in beside_mm(lies[signal.key], lies[pulse.key]).items():
+            if duct not in longest or length > longest[duct][0]:
+                longest[duct] = (length, signal, pulse)
+    findings = [_pair_finding(duct, *longest[duct], clause) for duct in sorted(longest)]
+    words = f"{len(signals)} wires of signals and {len(pulses)} behind drives"
+    return findings, [f"{words} lie beside each other nowhere" if not findings else f"{words} were compared"]
 
 
 def _weak(view: View, duct: str, wires: Iterable[Wire], highest: float, clause: str) -> list[Finding]:
@@ -94,12 +98,12 @@ def _weak(view: View, duct: str, wires: Iterable[Wire], highest: float, clause: 
     return findings
 
 
-def _pair_finding(duct: str, signal: Wire, pulse: Wire, clause: str) -> Finding:
+def _pair_finding(duct: str, length: float, signal: Wire, pulse: Wire, clause: str) -> Finding:
     text = (
-        f"In {duct} the signal {signal.name} lies beside {pulse.name}, which carries the pulses of a drive: "
-        "the value can be disturbed."
+        f"In {duct} the signal {signal.name} lies {length:.0f} mm beside {pulse.name}, which carries the pulses of a "
+        "drive: the value can be disturbed. Riktig found no way through the ducts that keeps them further apart."
     )
-    remedy = "Lead them in different ducts and let them cross at right angles, screen the signal, or sign for it."
+    remedy = "Give them different ducts and let them cross at right angles, screen the signal, or sign for it."
     return Finding("W08", Verdict.JUDGE, text, DuctKey(duct), clause, remedy)
 
 

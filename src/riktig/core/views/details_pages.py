@@ -49,6 +49,8 @@ __all__ = [
     "thing_subject",
 ]
 
+WHY_A_DETOUR = "the shortest way is full, or beside the pulses of a drive"
+
 
 def details_of(evaluation: Evaluation[Job], key: Key | None, records: Iterable[Record]) -> Details | None:
     """The details of what a key names; None when nothing (any more) has that key.
@@ -258,7 +260,7 @@ def _wire(evaluation: Evaluation[Job], wire: Wire, records: tuple[Record, ...]) 
         DetailsRow("Length", f"{raw:g} mm" + (", over the door loop" if wire.via_door else "")),
         DetailsRow("Cut to", f"{wire.cut:g} mm"),
         DetailsRow("Way", " ".join(wire.ducts) or "direct", DuctKey(wire.ducts[0]) if wire.ducts else None),
-        *((DetailsRow("Detour", f"{wire.detour:.0f} mm: the shortest way is full"),) if wire.detour else ()),
+        *((DetailsRow("Detour", f"{wire.detour:.0f} mm: {WHY_A_DETOUR}"),) if wire.detour else ()),
         DetailsRow("Batch", f"{batch.number}, {batch.stage.value}", BatchKey(batch.number)),
     )
     ends = (

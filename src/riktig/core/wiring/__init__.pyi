@@ -1,3 +1,4 @@
+from .apart import beside_mm, pulse_nets
 from .batch_costs import Prices, Work, cheapest_parts, work_of_batch, work_one_at_a_time, work_to_length
 from .batches import prices_of, work_compared
 from .bench_cards import bench_cards, bench_sheets, stacked
@@ -7,7 +8,7 @@ from .connect import wire_all
 from .derived import BARE_PLATE_DRAWING, DUCT_USES, PLATE_DRAWING, WIRING
 from .draw import draw_batches, mini_plate, route_shapes, wire_roles
 from .drums import Drum, drums_of
-from .fill import DUCT_HEIGHT, DUCT_WIDTHS, DuctEntry, DuctUse, duct_target, fill_limit
+from .fill import DUCT_HEIGHT, DUCT_WIDTHS, DuctEntry, DuctUse, duct_target, fill_limit, spans_of
 from .kit_cards import loom_cards, network_cards, neutral_cards
 from .loom import Loom, LoomWire, looms_of
 from .model import JUMPER, Batch, Crowded, Segment, Wire, WireEnd, WireId, Wiring, WiringStage, WorkCompared, wire_key
@@ -51,6 +52,7 @@ __all__ = [
     "areas_of",
     "bench_cards",
     "bench_sheets",
+    "beside_mm",
     "best_path",
     "cheapest_parts",
     "colour_legend",
@@ -68,7 +70,9 @@ __all__ = [
     "order_of",
     "over_hinge",
     "prices_of",
+    "pulse_nets",
     "route_shapes",
+    "spans_of",
     "stacked",
     "wire_all",
     "wire_key",

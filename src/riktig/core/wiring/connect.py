@@ -25,11 +25,12 @@ from riktig.core.job import (
 from riktig.core.plate import Layout
 from riktig.core.schematic import Circuits, Device, Names, Net, NetClass, Nets, Zone
 from riktig.core.sizing import Laid, Sizing, circuit_of_net
+from riktig.core.wiring.apart import pulse_nets
 from riktig.core.wiring.batches import make_batches
 from riktig.core.wiring.choose_section import SectionChooser
-from riktig.core.wiring.colours import colour_table, conductor_colour, controller_conductors
+from riktig.core.wiring.colours import analogue_nets, colour_table, conductor_colour, controller_conductors
 from riktig.core.wiring.connections import Connection, chained, feeds
-from riktig.core.wiring.detours import Run, lay_in_ducts
+from riktig.core.wiring.detours import KeptApart, Run, lay_in_ducts
 from riktig.core.wiring.fill import duct_target
 from riktig.core.wiring.joined import earth_points, first_of_joined, joined_pins
 from riktig.core.wiring.model import Wire, WireId, Wiring, WiringStage, wire_key
@@ -132,7 +133,7 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
         of_earth += _earths(net, earth_points(pins, circuits, joined, maker.earth_mm2), bars)
     drafts += [maker.draft(connection) for connection in of_earth]
     runs = [Run(draft.connection.a, draft.connection.b, draft.mm2, draft.route) for draft in drafts]
-    in_ducts = lay_in_ducts(runs, layout, router, duct_target(practice))
+    in_ducts = lay_in_ducts(runs, layout, router, duct_target(practice), _kept_apart(drafts, circuits, nets))
     for n, route in in_ducts.detours.items():
         drafts[n] = drafts[n]._replace(route=route, detour=route.length - drafts[n].route.length)
     maker.own = wire_ids_of([*connections, *of_earth], names)
@@ -146,6 +147,14 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
         ordered, batches, in_ducts.segments, ends.crowded(alone), tuple(unrouted), joined, strays,
         network_cables(nets, devices, router),
     )  # fmt: skip
+
+
+def _kept_apart(drafts: Iterable[Draft], circuits: Circuits, nets: Nets) -> KeptApart:
+    """Which wires carry values of a controller, and which the pulses of drives."""
+    pulses = pulse_nets(circuits, nets)
+    signals = analogue_nets(circuits, nets) if pulses else frozenset()
+    of = [(n, draft.connection.net.id) for n, draft in enumerate(drafts)] if signals else []
+    return KeptApart(tuple(n for n, net in of if net in signals), tuple(n for n, net in of if net in pulses))
 
 
 def _is_clamp(pin: PinRef, devices: Mapping[DeviceId, Device]) -> bool:

@@ -1,7 +1,7 @@
-"""Wires that go another way because a duct on the shortest one would be too full."""
+"""Wires that go another way: a duct on the shortest one would be too full, or a signal would lie beside pulses."""
 
 from bisect import bisect_left, bisect_right
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from itertools import pairwise
 from typing import NamedTuple
 
@@ -10,14 +10,19 @@ from numpy.typing import NDArray
 
 from riktig.core.job import PinRef
 from riktig.core.plate import Layout
+from riktig.core.wiring.apart import mm_in, stretches_of
 from riktig.core.wiring.fill import DUCT_HEIGHT, Span, segments_of, spans_of, wire_area
 from riktig.core.wiring.model import Segment
 from riktig.core.wiring.routes import Route, Router
 
-__all__ = ["InDucts", "Run", "lay_in_ducts"]
+__all__ = ["InDucts", "KeptApart", "Run", "lay_in_ducts"]
 
 ROUNDS = 8
 """How often all wires in full ducts are looked at again: each round closes what the last one filled (chosen by us)."""
+DEAR = 4.0
+"""What a mm of way beside pulses counts more than another (chosen by us: to leave half a metre of it, up to 2 m)."""
+MOST_LONGER = 2000.0
+"""How much longer a way may be that keeps a signal from pulses, mm (chosen by us: round the plate and back)."""
 ROUNDING = 1e-6
 """Two fills that differ by less are alike, mm²."""
 
@@ -29,6 +34,13 @@ class Run(NamedTuple):
     b: PinRef
     mm2: float
     route: Route
+
+
+class KeptApart(NamedTuple):
+    """Wires that are kept apart in ducts, by their places among the runs: the signals, and what disturbs them."""
+
+    signals: tuple[int, ...] = ()
+    pulses: tuple[int, ...] = ()
 
 
 class InDucts(NamedTuple):
@@ -113,27 +125,39 @@ class _Loads:
         return self._areas[span.duct][bisect_right(places, span.begin) - 1 : bisect_left(places, span.end)]
 
 
-def lay_in_ducts(runs: Sequence[Run], layout: Layout, router: Router, most: float) -> InDucts:
+NOTHING_APART = KeptApart()
+
+
+def lay_in_ducts(
+    runs: Sequence[Run], layout: Layout, router: Router, most: float, apart: KeptApart = NOTHING_APART
+) -> InDucts:
     """Leads as many wires another way as it takes to bring ducts under a share of their section, where there is room.
 
     No duct gets fuller than ``most`` by a detour; one that stays fuller has no other way with room, and no wire goes
-    a longer way for it in vain.
+    a longer way for it in vain. Then signals are led so that they lie less beside pulses, where the ducts have such a
+    way with room that is at most ``MOST_LONGER`` longer; then the pulses so that they lie less beside signals.
 
     Args:
         runs: All wires with their shortest ways.
         layout: The plate with its ducts.
         router: What knows the ways.
         most: The share of its section that a duct may hold, up to 1.
+        apart: What is kept apart.
     """
     spans = [spans_of(run.route.ducts, run.route.points, layout.ducts) for run in runs]
     area_of = {mm2: wire_area(mm2) for mm2 in {run.mm2 for run in runs}}
     areas = [area_of[run.mm2] for run in runs]
     segments = segments_of(spans, areas, layout)
-    if all(segment.share <= most for duct in segments.values() for segment in duct):
+    has_room = all(segment.share <= most for duct in segments.values() for segment in duct)
+    if has_room and not _lie_together(spans, apart):
         return InDucts({}, segments)
-    detours = _find_detours(runs, spans, areas, router, _Loads(layout, spans, areas, router.stops_of_ducts(), most))
+    loads = _Loads(layout, spans, areas, router.stops_of_ducts(), most)
+    detours = {} if has_room else _find_detours(runs, spans, areas, router, loads)
     for wire, option in detours.items():
         spans[wire] = option.spans
+    now = [run._replace(route=detours[n].route) if n in detours else run for n, run in enumerate(runs)]
+    for wire, option in _lead_apart(now, spans, areas, router, (loads, apart)):
+        spans[wire], detours[wire] = option.spans, option
     return InDucts({n: option.route for n, option in detours.items()}, segments_of(spans, areas, layout))
 
 
@@ -160,6 +184,41 @@ def _find_detours(
         if loads.give_back(spans[wire], shortest[wire], areas[wire]):
             del detours[wire]
     return detours
+
+
+def _lie_together(spans: Sequence[tuple[Span, ...]], apart: KeptApart) -> bool:
+    """Whether a signal lies beside pulses."""
+    stretches = stretches_of(spans[wire] for wire in apart.pulses)
+    return any(mm_in(spans[wire], stretches) for wire in apart.signals)
+
+
+def _lead_apart(
+    runs: Sequence[Run],
+    spans: Sequence[tuple[Span, ...]],
+    areas: Sequence[float],
+    router: Router,
+    kept: tuple[_Loads, KeptApart],
+) -> Iterator[tuple[int, _Option]]:
+    """The wires that go another way so that signals and pulses lie apart: the signals first, then the pulses."""
+    (loads, apart), lying = kept, list(spans)
+    for moved, others in ((apart.signals, apart.pulses), (apart.pulses, apart.signals)):
+        stretches = stretches_of(lying[wire] for wire in others)
+        together = [wire for wire in moved if mm_in(lying[wire], stretches)]
+        if not together:
+            return
+        routes = router.routes_around(stretches, DEAR)
+        for wire in together:
+            a, b, _mm2, laid = runs[wire]
+            now = mm_in(lying[wire], stretches)
+            for route in routes(a, b):
+                other = spans_of(route.ducts, route.points, loads.layout.ducts)
+                gain = DEAR * (now - mm_in(other, stretches)) - (route.length - laid.length)
+                if gain <= ROUNDING or route.length > laid.length + MOST_LONGER:
+                    continue
+                if loads.swap(lying[wire], other, areas[wire]):
+                    lying[wire] = other
+                    yield wire, _Option(0.0, wire, route, other)
+                    break
 
 
 def _options(

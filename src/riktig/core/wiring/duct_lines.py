@@ -3,6 +3,7 @@
 import itertools
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from math import inf
 from typing import TypeAlias
 
 import numpy as np
@@ -11,7 +12,7 @@ from numpy.typing import NDArray
 from riktig.core.geometry import Point
 from riktig.core.plate import Duct, meets
 
-__all__ = ["LEAST", "DuctLines", "Entry", "Stop", "StopWays", "Stretches"]
+__all__ = ["LEAST", "DuctLines", "Entry", "Stop", "StopWays", "Stretches", "in_common"]
 
 Stretches: TypeAlias = Mapping[str, Sequence[tuple[float, float]]]
 """Parts of ducts by name, each from where to where along it on the plate, mm."""
@@ -104,8 +105,12 @@ class DuctLines:
         self._pieces = {duct.name: self._along(duct) for duct in self.ducts}
         return self.ways_around({})
 
-    def ways_around(self, full: Stretches) -> StopWays:
+    def ways_around(self, full: Stretches, dear: float = inf) -> StopWays:
         """The ways between all stops that keep out of some stretches of duct; after ``ways``.
+
+        Args:
+            full: Those stretches.
+            dear: What each mm in them counts more than one elsewhere; infinite where no way may pass.
 
         Method:
             Dijkstra over the stops alone (SciPy csgraph): there are a few of them per duct, and what goes in
@@ -119,8 +124,9 @@ class DuctLines:
             closed = full.get(duct.name, ())
             for a, b, length in self._pieces[duct.name]:
                 first, last = self._place(a, upright=duct.upright), self._place(b, upright=duct.upright)
-                if not _overlaps(first, last, closed):
-                    steps.append((a, b, length))
+                inside = in_common(first, last, closed)
+                if not inside or dear < inf:
+                    steps.append((a, b, length + (dear * inside if inside else 0.0)))
         count = len(self.stops)
         if not count:
             return StopWays(np.zeros((0, 0)), np.zeros((0, 0), np.int32))
@@ -133,11 +139,15 @@ class DuctLines:
         graph = csr_array((lengths, (ends[:, 0], ends[:, 1])), shape=(count, count))
         return StopWays(*dijkstra(graph, directed=False, return_predecessors=True))
 
-    def is_open(self, entry: Entry, stop: int, closed: Sequence[tuple[float, float]]) -> bool:
-        """Whether the duct between an entry and a stop on it keeps out of some stretches of it."""
+    def is_upright(self, duct: str) -> bool:
+        """Whether a duct stands upright."""
+        return self._upright[duct]
+
+    def inside_mm(self, entry: Entry, stop: int, stretches: Sequence[tuple[float, float]]) -> float:
+        """How much of the duct between an entry and a stop on it lies in some stretches of it, mm."""
         upright = self._upright[entry.duct]
         first, last = sorted((entry.at.y if upright else entry.at.x, self._place(stop, upright=upright)))
-        return not _overlaps(first, last, closed)
+        return in_common(first, last, stretches)
 
     def _place(self, stop: int, *, upright: bool) -> float:
         """Where a stop is along an upright or a level duct, mm on the plate."""
@@ -169,6 +179,13 @@ class DuctLines:
         return [(a, b, t - s) for (a, s), (b, t) in itertools.pairwise(stops)]
 
 
-def _overlaps(first: float, last: float, closed: Sequence[tuple[float, float]]) -> bool:
-    """Whether a part of a duct has some length in common with one of some stretches."""
-    return any(begin < last - SAME_MM and end > first + SAME_MM for begin, end in closed)
+def in_common(first: float, last: float, stretches: Sequence[tuple[float, float]]) -> float:
+    """How much of a part of a duct lies in some stretches of it, mm; 0 where they only meet.
+
+    Args:
+        first: Where the part begins along the duct, mm.
+        last: Where it ends.
+        stretches: Each from where to where; none lies in another.
+    """
+    shared = (min(last, end) - max(first, begin) for begin, end in stretches)
+    return sum(length for length in shared if length > SAME_MM)

@@ -81,7 +81,8 @@ class WireEnd:
 class Wire:
     """One conductor inside the panel. ``length`` is its own, ``cut`` what it is cut to, mm.
 
-    ``detour`` is how much longer its way is than the shortest, mm: a duct on that would be too full.
+    ``detour`` is how much longer its way is than the shortest, mm: there a duct would be too full, or a signal would
+    lie beside the pulses of a drive.
     """
 
     key: WireId

@@ -4,7 +4,7 @@ import itertools
 from collections.abc import Callable, Collection, Container, Sequence
 from dataclasses import dataclass
 from functools import cache, partial
-from math import hypot
+from math import hypot, inf
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,7 +15,7 @@ from riktig.core.geometry import Point
 from riktig.core.job import Enclosure, PinRef, Practice
 from riktig.core.plate import DUCT_DEPTH, Duct, Layout
 from riktig.core.schematic import BOX_BOND, DOOR_BONDS, Device, Zone
-from riktig.core.wiring.duct_lines import LEAST, DuctLines, Entry, StopWays, Stretches
+from riktig.core.wiring.duct_lines import LEAST, DuctLines, Entry, StopWays, Stretches, in_common
 from riktig.core.wiring.order_chain import best_path
 
 __all__ = ["Route", "Router", "over_hinge"]
@@ -191,32 +191,55 @@ class Router:
                 places[stop.duct].append(round(stop.at.y if uprights[stop.duct] else stop.at.x, 2))
         return places
 
-    def routes_around(self, full: Stretches) -> Callable[[PinRef, PinRef], list[Route]]:
-        """What gives the ways between two pins that pass none of some stretches of duct, shortest first.
+    def routes_around(self, full: Stretches, dear: float = inf) -> Callable[[PinRef, PinRef], list[Route]]:
+        """What gives the ways between two pins that keep out of some stretches of duct, the cheapest first.
 
-        The straight way along one duct is among them whatever it passes.
+        The straight way along one duct is among them whatever it passes. The length of each way is its own, whatever
+        its mm count.
+
+        Args:
+            full: Those stretches.
+            dear: What each mm in them counts more than one elsewhere; infinite where no way may pass.
         """
-        ways = self._lines.ways_around(full)
+        ways = self._lines.ways_around(full, dear)
 
         @cache
-        def exits(pin: PinRef) -> list[tuple[int, float]]:
+        def exits(pin: PinRef) -> list[tuple[int, float, float]]:
+            """The stops from a pin, how far they are, mm, and how much of that lies in the stretches."""
             spot = self._spots[pin]
             if spot.entry is None:
-                return spot.exits
-            open_to = partial(self._lines.is_open, spot.entry, closed=full.get(spot.entry.duct, ()))
-            return [(stop, length) for stop, length in spot.exits if open_to(stop)]
+                return [(stop, length, 0.0) for stop, length in spot.exits]
+            inside = partial(self._lines.inside_mm, spot.entry, stretches=full.get(spot.entry.duct, ()))
+            found = [(stop, length, inside(stop)) for stop, length in spot.exits]
+            return [exit for exit in found if not exit[2] or dear < inf]
 
         def routes(a: PinRef, b: PinRef) -> list[Route]:
             begin, end = self._spots[a], self._spots[b]
             straight = _straight(begin, end)
-            other_ways = [] if straight is None else [self._route(begin, end, [], straight)]
-            for (first, out), (last, back) in itertools.product(exits(a), exits(b)):
-                whole = out + float(ways.length[first, last]) + back
-                if np.isfinite(whole):
-                    other_ways.append(self._route(begin, end, ways.path(first, last), whole))
-            return sorted(other_ways, key=lambda route: route.length)
+            other_ways: list[tuple[float, Route]] = []
+            if straight is not None:
+                passed = self._straight_inside(begin, end, full) if dear < inf else 0.0
+                count = straight + (dear * passed if passed else 0.0)
+                other_ways.append((count, self._route(begin, end, [], straight)))
+            for (first, out, before), (last, back, behind) in itertools.product(exits(a), exits(b)):
+                counted = float(ways.length[first, last])
+                if np.isfinite(counted):
+                    stops = ways.path(first, last)
+                    between = sum(float(self._ways.length[p, q]) for p, q in itertools.pairwise(stops))
+                    inside = before + behind
+                    count = out + counted + back + (dear * inside if inside else 0.0)
+                    other_ways.append((count, self._route(begin, end, stops, out + between + back)))
+            return [route for _, route in sorted(other_ways, key=lambda way: way[0])]
 
         return routes
+
+    def _straight_inside(self, begin: _Spot, end: _Spot, stretches: Stretches) -> float:
+        """How much of the straight way along one duct lies in some stretches of it, mm."""
+        if not begin.entry or not end.entry:
+            return 0.0
+        upright = self._lines.is_upright(begin.entry.duct)
+        first, last = sorted((e.at.y if upright else e.at.x) for e in (begin.entry, end.entry))
+        return in_common(first, last, stretches.get(begin.entry.duct, ()))
 
     def _find_route(self, a: PinRef, b: PinRef) -> Route:
         begin, end = self._spots[a], self._spots[b]
