@@ -159,17 +159,22 @@ def keep_picture(session: Session) -> bool:
     picture = _LAST_PAINTED.of(evaluation.get(BARE_PLATE_DRAWING))
     target = picture_file(file.path)
     try:
-        picture.setText("Thumb::URI", address_of(file.path))
-        picture.setText("Thumb::MTime", str(int(file.path.stat().st_mtime)))
+        texts = {"URI": address_of(file.path), "MTime": str(int(file.path.stat().st_mtime))}
+        if target.exists() and all(picture.text(f"Thumb::{key}") == text for key, text in texts.items()):
+            return True  # this very picture was written of this very file
+        for key, text in texts.items():
+            picture.setText(f"Thumb::{key}", text)
         picture.setText("Software", "Riktig")
         target.parent.mkdir(parents=True, mode=0o700, exist_ok=True)
         part = target.with_suffix(".part")
         if not picture.save(str(part), "PNG"):  # type: ignore[call-overload]
+            picture.setText("Thumb::MTime", "")
             return False
         part.chmod(0o600)
         part.replace(target)
     except OSError as error:
         LOG.info("no picture of %s was kept: %s", file.path, error)
+        picture.setText("Thumb::MTime", "")
         return False
     return True
 
