@@ -22,12 +22,14 @@ from riktig.core.wiring import WIRING
 from riktig.desk.wall_clock import Clock, wall_clock
 from riktig.log_file import LOG
 
-__all__ = ["Session"]
+__all__ = ["LARGE_PINS", "MANY_PINS", "Session"]
 
 MOST_ACTED = 200
 """Actions that are kept for a report of a fault."""
 LARGE_PINS = 1500
 """Pins from which on wires are worked out aside: some 30 motors, whose wires take a tenth of a second (measured)."""
+MANY_PINS = 400
+"""Pins from which on rules, tests and tasks are: some six motors, where they take a tenth of a second (measured)."""
 
 
 class Session(QObject):
@@ -348,14 +350,14 @@ class Session(QObject):
         return new_records
 
     @property
-    def is_large(self) -> bool:
-        """Whether the wires of this job take so long that the screen does not wait for them."""
-        return len(self.evaluation.get(NETS).of_pin) > LARGE_PINS
+    def pins(self) -> int:
+        """How many pins are joined to something: how large the job is."""
+        return len(self.evaluation.get(NETS).of_pin)
 
     @property
     def shows_wires(self) -> bool:
         """Whether wires can be shown now: they are there, or take no time."""
-        return not self.is_large or self.evaluation.has(WIRING)
+        return self.pins <= LARGE_PINS or self.evaluation.has(WIRING)
 
     @property
     def progress(self) -> BuildProgress:

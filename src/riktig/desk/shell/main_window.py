@@ -198,7 +198,9 @@ class MainWindow(QMainWindow):
             return
         if station.stale:
             session = self.session
-            if session.is_large and not all(session.evaluation.has(result) for result in station.needs):
+            if session.pins > station.aside_from and not all(
+                session.evaluation.has(result) for result in station.needs
+            ):
                 station.show_waiting()
                 return
             station.show_now()

@@ -16,7 +16,7 @@ from riktig.core.keys import Key, LoadKey
 from riktig.core.schematic import numbers_on_paper
 from riktig.desk.canvas import DrawingView
 from riktig.desk.printing.job import PrintJob
-from riktig.desk.session import Session
+from riktig.desk.session import LARGE_PINS, Session
 from riktig.desk.theme import LIGHT, Theme
 from riktig.desk.widgets.covers import Cover, EmptyNote
 from riktig.desk.widgets.small import flowing, plain_label, row_of
@@ -36,6 +36,8 @@ class Station(QWidget):
 
     needs: ClassVar[tuple[Derived[Job, object], ...]] = ()
     """What it cannot show anything without; in a large job that is worked out aside."""
+    aside_from: ClassVar[int] = LARGE_PINS
+    """The pins of a job from which on the screen does not wait for that."""
     waits_for: ClassVar[str] = ""
     """What is said of a job without loads and circuits, in one line; empty where one begins."""
     usable_empty: ClassVar[bool] = False
@@ -52,7 +54,7 @@ class Station(QWidget):
         self.stale = True
         self.add_common: Callable[[QMenu, Key | None], None] = lambda menu, key: None
         """Adds to a menu what can be done with anything that is drawn; the window sets it."""
-        waiting = plain_label("The wires are being worked out …", "second")
+        waiting = plain_label("Wires, rules and tests are being worked out …", "second")
         waiting.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self._cover = Cover(self, waiting)
         self.setObjectName("paper")

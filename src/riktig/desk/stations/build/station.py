@@ -32,7 +32,7 @@ from riktig.core.production import (
 )
 from riktig.core.records import Outcome, ReadingTaken
 from riktig.core.wiring import WIRING, Wire
-from riktig.desk.session import Session
+from riktig.desk.session import MANY_PINS, Session
 from riktig.desk.stations.build.bench_control import BenchControl
 from riktig.desk.stations.build.change_page import ChangePage
 from riktig.desk.stations.build.people import PeopleAsked
@@ -60,7 +60,8 @@ class BuildStation(Station):
     another; 1 to 6 tick one operation of a wire, with Shift of its whole batch. A scanned number or tag goes there.
     """
 
-    needs = (WIRING,)
+    needs = (WORK,)
+    aside_from = MANY_PINS
 
     waits_for = "Nothing to build yet. Here the panel is built stage by stage, and each task is ticked as it is done."
 

@@ -41,7 +41,7 @@ from riktig.core.schematic import numbers_on_paper
 from riktig.core.store import dump_whole
 from riktig.core.work import Progress
 from riktig.desk.background import Work
-from riktig.desk.session import Session
+from riktig.desk.session import MANY_PINS, Session
 from riktig.desk.stations.handover.compare_dialog import CompareDialog
 from riktig.desk.stations.handover.dialogs import DispatchDialog, IssueDialog, SiteDialog
 from riktig.desk.stations.handover.edit_list import EditList
@@ -68,6 +68,7 @@ class HandoverStation(Station):
     """Writes in the background, with progress, and can be stopped."""
 
     needs = (TESTS,)
+    aside_from = MANY_PINS
 
     waits_for = "Nothing to hand over yet. Documents are made from the circuits, the plate, the wires and the record."
     usable_empty = True

@@ -23,7 +23,7 @@ from riktig.core.proving import (
     without_leads,
 )
 from riktig.core.schematic import CIRCUITS, NAMES
-from riktig.desk.session import Session
+from riktig.desk.session import MANY_PINS, Session
 from riktig.desk.stations.prove.bench_control import ProveBench
 from riktig.desk.stations.prove.card import NO_METER, ProofCard, Verdict, verdict_of
 from riktig.desk.stations.prove.done_list import DoneList
@@ -53,6 +53,7 @@ class ProveStation(Station):
     """
 
     needs = (TESTS,)
+    aside_from = MANY_PINS
 
     waits_for = "Nothing to test yet. There is a test for every wire that the circuits need."
 

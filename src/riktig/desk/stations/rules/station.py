@@ -21,7 +21,7 @@ from riktig.core.schematic import CIRCUITS
 from riktig.core.short_circuit import RATING_DRAWING
 from riktig.core.wiring import WIRING
 from riktig.desk.canvas import DrawingView
-from riktig.desk.session import Session
+from riktig.desk.session import MANY_PINS, Session
 from riktig.desk.stations.rules.clause_list import ClauseList
 from riktig.desk.stations.rules.findings_page import FindingsPage
 from riktig.desk.stations.rules.market_page import MarketPage
@@ -42,6 +42,7 @@ class RulesStation(Station):
     """The picture of the walk above the clauses; pages for the short circuit, the other market, and findings."""
 
     needs = (RULES, RATING_DRAWING, WALK_DRAWING)
+    aside_from = MANY_PINS
 
     waits_for = "Nothing to judge yet. The rulebook is applied to circuits, plate, door and wires as they are."
 
