@@ -28,6 +28,7 @@ def _cables(evaluation: Evaluation[Job]) -> Schedule:
         load = load_of.get(device.circuit)
         hole = entry.hole if entry else None
         cores = [f"{core.name} {core.number}: {core.panel_end} to {core.field_end}" for core in cable.cores]
+        cores += [f"screen: {cable.screen}"] if cable.screen else []
         rows.append(
             (
                 cable.tag,

@@ -62,6 +62,9 @@ def _enclosure(evaluation: Evaluation[Job]) -> list[Row]:
             fittings.setdefault(entry.fitting.size, []).append(entry.cable)
     what = "conduit hub" if american else "cable gland with nut"
     rows += [("", f"{what} {size}", len(of), "pc", " ".join(of), ENTRY_KIT) for size, of in fittings.items()]
+    screened = [cable.tag for cable in evaluation.get(STRIPS).cables if cable.screen]
+    if screened:
+        rows.append(("", "clamp for the screen of a cable", len(screened), "pc", " ".join(screened), ENTRY_KIT))
     screws = Counter(hole.tap for hole in evaluation.get(HOLES) if hole.tap)
     rows += [("", f"screw {tap} with washers", count, "pc", "", BOX_KIT) for tap, count in sorted(screws.items())]
     return rows

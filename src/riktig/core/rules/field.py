@@ -1,13 +1,13 @@
 """Terminals for the field, screens of cables, the loom of the door, and what a drive leaks to earth."""
 
 from riktig.core.catalogue import Can
-from riktig.core.job import DeviceId, EndStyle, PinRef, circuit_of
+from riktig.core.job import EndStyle, PinRef
 from riktig.core.keys import DeviceKey, Key, WireKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict, with_the_rest
 from riktig.core.rules.view import View
 from riktig.core.schematic import NetClass, Zone
 from riktig.core.standards import conductor_name, conductor_type, rule, torque_name
-from riktig.core.wiring import Wire, analogue_nets, over_hinge
+from riktig.core.wiring import Wire, over_hinge
 
 __all__ = ["FIELD"]
 
@@ -56,19 +56,14 @@ def screens_landed(view: View) -> ClauseResult:
     """Cables behind drives and of values are screened, and somebody says that their screens are landed."""
     clause = view.source("W12")
     title = "Screens of cables"
-    behind_drives = {circuit_of(device.id) for device in view.circuits.devices if device.kind.can(Can.VARIES_SPEED)}
-    values = analogue_nets(view.circuits, view.nets)
-    screened: list[tuple[DeviceId, str]] = []
-    for cable in view.strips.cables:
-        nets = {net.id for core in cable.cores if (net := view.nets.of_pin.get(core.panel_pin))}
-        motor = view.circuits.device(cable.device).kind.is_motor and circuit_of(cable.device) in behind_drives
-        if motor:
-            screened.append((cable.device, f"{cable.tag} to {cable.to}, behind a drive"))
-        elif nets & values:
-            screened.append((cable.device, f"{cable.tag} to {cable.to}, carries a value"))
+    screened = [
+        (cable.device, f"{cable.tag} to {cable.to}, {cable.make_up}: its screen is to be landed {cable.screen}")
+        for cable in view.strips.cables
+        if cable.screen
+    ]
     findings = [
-        Finding("W12", Verdict.JUDGE, f"{words}: its screen is not drawn.", DeviceKey(device), clause,
-                "Sign that it is screened, and at which ends its screen is landed all round.")
+        Finding("W12", Verdict.JUDGE, f"{words}.", DeviceKey(device), clause,
+                "Look at it when it is connected; sign that it is landed so, or how your maker of drives wants it.")
         for device, words in screened
     ]  # fmt: skip
     findings = with_the_rest(findings, MOST_NAMED)

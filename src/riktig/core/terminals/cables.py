@@ -44,6 +44,8 @@ class Cable:
     """What shares it with ``device``."""
     bought: int = 0
     """How many cores it is bought with; 0: what is sold for those that are used."""
+    screen: str = ""
+    """Where its screen is landed; empty of a cable without one."""
 
     @property
     def devices(self) -> tuple[DeviceId, ...]:
@@ -70,6 +72,10 @@ class Cable:
         """“4 G 1.5 mm²”: G with a protective conductor, × without; “3 × 35 mm² + 16 mm²” where that is thinner."""
         if not self.cores:
             return "network cable"
+        return f"{self._copper}, screened" if self.screen else self._copper
+
+    @property
+    def _copper(self) -> str:
         earths = [core for core in self.cores if core.name == EARTH_CORE]
         if earths and earths[0].mm2 != self.mm2:
             live = self.sold - len(earths)

@@ -29,7 +29,8 @@ def with_own_cables(
 ) -> tuple[Cable, ...]:
     """The cables, shared and called as the builder says; what he does not speak of follows the practice.
 
-    What cannot share a sheath keeps a cable of its own: nothing is ever left without its cores.
+    What cannot share a sheath keeps a cable of its own: nothing is ever left without its cores. What is screened shares
+    only with what is screened alike.
 
     Args:
         cables: One for each thing in the field.
@@ -49,9 +50,9 @@ def with_own_cables(
         mine = plan_of.get(cable.device)
         key: object = cable.device
         if mine is not None and (may_share(cable) or len(mine.devices) == 1):
-            key = (id(mine), carried(cable, of_pin))
+            key = (id(mine), carried(cable, of_pin), cable.screen)
         elif mine is None and practice is FieldCables.SHARED and may_share(cable):
-            key = (circuits[cable.device], carried(cable, of_pin))
+            key = (circuits[cable.device], carried(cable, of_pin), cable.screen)
         groups.setdefault(key, []).append(cable)
     return tuple(_one(members, plan_of.get(members[0].device)) for members in groups.values())
 

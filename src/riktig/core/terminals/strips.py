@@ -12,6 +12,7 @@ from riktig.core.sizing import Sizing, least_control_section
 from riktig.core.standards import is_awg, next_section, protective_section
 from riktig.core.terminals.cables import EARTH_CORE, Cable, Core
 from riktig.core.terminals.own_cables import with_own_cables
+from riktig.core.terminals.screens import with_screens
 from riktig.core.wiring import JUMPER, Wire, Wiring
 
 __all__ = ["LandedCore", "PlannedCables", "Strip", "Strips", "TerminalRow", "make_strips"]
@@ -116,7 +117,7 @@ def make_strips(
         wiring: All wires, in the order of their batches.
         planned: How long cables are, and what shares one.
     """
-    each = _cables(circuits, nets, names, sizing, wiring, planned.loads)
+    each = with_screens(_cables(circuits, nets, names, sizing, wiring, planned.loads), circuits, nets)
     circuit_of = {device.id: device.circuit for device in circuits.devices}
     cables = with_own_cables(each, planned.own, planned.shared, circuit_of, nets.of_pin)
     core_at: dict[PinRef, list[LandedCore]] = defaultdict(list)
