@@ -307,3 +307,11 @@ def test_a_shared_control_supply_is_not_behind_any_one_motor_breaker(control: Co
     assert control.value in of(behind).issues[0].text
     assert of(set_practice(behind, control_supply=ControlSupply.DIRECT)).issues == ()
     assert of(set_practice(behind, control_tap=ControlTap.BEFORE)).issues == ()
+
+
+def test_the_drop_along_a_cable_is_that_of_its_resistance() -> None:
+    """By hand: √3 × 12.99 A × 0.06 km × 7.98 Ω/km × (1 + 0.00393 × 50) / 400 V (IEC 60228 class 5, from memory)."""
+    job = add_load(new_job("V", "oven"), "oven", 9.0, kind=LoadKind.HEATER, cable_m=60.0)
+    by_hand = 3**0.5 * 12.99 * 0.06 * 7.98 * (1 + 0.00393 * 50) / 400.0
+    assert amount(job, "m1.cable") == 2.5
+    assert amount(job, "m1.drop") == pytest.approx(100 * by_hand, abs=0.01)
