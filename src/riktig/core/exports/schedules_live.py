@@ -116,10 +116,10 @@ def _transfers(evaluation: Evaluation[Job]) -> Schedule:
     return Schedule("transfers", "What a load does when it is turned from hand to automatic and back", columns, rows)
 
 
-def _is_worth_listing(transfer: Transfer, found: Iterable[Transfer]) -> bool:
+def _is_worth_listing(transfer: Transfer, transfers: Iterable[Transfer]) -> bool:
     """Whether it runs on only because the selector did not rest at off."""
     by_off = (transfer.circuit, transfer.field, ("hand", "off", "auto"))
-    rested = next((t for t in found if (t.circuit, t.field, t.way) == by_off), None)
+    rested = next((t for t in transfers if (t.circuit, t.field, t.way) == by_off), None)
     return transfer.way == ("hand", "auto") and transfer.runs and rested is not None and not rested.runs
 
 

@@ -74,7 +74,7 @@ def _signals_beside_pulses(view: View, clause: str) -> tuple[list[Finding], list
                 longest[duct] = (length, signal, pulse)
     findings = [_pair_finding(duct, *longest[duct], clause) for duct in sorted(longest)]
     words = f"{len(signals)} wires of signals and {len(pulses)} behind drives"
-    return findings, [f"{words} lie beside each other nowhere" if not findings else f"{words} were compared"]
+    return findings, [f"{words} lie beside each other in no duct" if not findings else f"{words} were compared"]
 
 
 def _weak(view: View, duct: str, wires: Iterable[Wire], highest: float, clause: str) -> list[Finding]:
@@ -101,7 +101,7 @@ def _weak(view: View, duct: str, wires: Iterable[Wire], highest: float, clause: 
 def _pair_finding(duct: str, length: float, signal: Wire, pulse: Wire, clause: str) -> Finding:
     text = (
         f"In {duct} the signal {signal.name} lies {length:.0f} mm beside {pulse.name}, which carries the pulses of a "
-        "drive: the value can be disturbed. Riktig found no way through the ducts that keeps them further apart."
+        "drive: the value can be disturbed."
     )
     remedy = "Give them different ducts and let them cross at right angles, screen the signal, or sign for it."
     return Finding("W08", Verdict.JUDGE, text, DuctKey(duct), clause, remedy)

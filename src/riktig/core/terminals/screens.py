@@ -7,7 +7,7 @@ from enum import Enum
 from riktig.core.catalogue import Can
 from riktig.core.schematic import Circuits, Nets
 from riktig.core.terminals.cables import Cable
-from riktig.core.wiring import analogue_nets
+from riktig.core.wiring import analogue_nets, pulse_nets
 
 __all__ = ["Screen", "with_screens"]
 
@@ -33,12 +33,12 @@ def with_screens(cables: Iterable[Cable], circuits: Circuits, nets: Nets) -> lis
         that no current of the earth flows in it: common practice, no source.
     """
     drives = {device.circuit for device in circuits.devices if device.kind.can(Can.VARIES_SPEED)}
-    values = analogue_nets(circuits, nets)
+    values, pulses = analogue_nets(circuits, nets), pulse_nets(circuits, nets)
     screened: list[Cable] = []
     for cable in cables:
         device, screen = circuits.by_id[cable.device], Screen.NONE
         carries = {net.id for core in cable.cores if (net := nets.of_pin.get(core.panel_pin))}
-        if device.kind.is_motor and device.circuit in drives:
+        if carries & pulses or (device.kind.is_motor and device.circuit in drives):
             screen = Screen.BOTH_ENDS
         elif carries & values:
             screen = Screen.PANEL_END

@@ -210,8 +210,8 @@ class Router:
             if spot.entry is None:
                 return [(stop, length, 0.0) for stop, length in spot.exits]
             inside = partial(self._lines.inside_mm, spot.entry, stretches=full.get(spot.entry.duct, ()))
-            found = [(stop, length, inside(stop)) for stop, length in spot.exits]
-            return [exit for exit in found if not exit[2] or dear < inf]
+            stops = [(stop, length, inside(stop)) for stop, length in spot.exits]
+            return [stop for stop in stops if not stop[2] or dear < inf]
 
         def routes(a: PinRef, b: PinRef) -> list[Route]:
             begin, end = self._spots[a], self._spots[b]
