@@ -1,11 +1,12 @@
 """Small widgets: text that flows, answers that are taken or not, tables that select."""
 
+from collections.abc import Callable
 from dataclasses import replace
 
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QLineEdit, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QApplication, QComboBox, QHBoxLayout, QLabel, QLineEdit, QScrollArea, QVBoxLayout, QWidget
 
 from riktig.core.exports import Schedule
 from riktig.desk.stations.brief.fields import Answer, ChoiceField, sentence
@@ -128,6 +129,51 @@ def test_a_pick_takes_the_value_behind_the_words(app: QApplication) -> None:
     assert taken == [], "showing is not choosing"
     press(pick, Qt.Key.Key_Up)
     assert taken == [True]
+
+
+def test_a_choice_makes_its_list_when_it_is_first_needed(app: QApplication) -> None:
+    """Hundreds of choices in a letter made 1,700 widgets that nobody had seen."""
+    choices: list[tuple[str, object]] = [("short", 1), ("a very much longer answer", 2), ("other", 3)]
+
+    def made() -> ChoiceField:
+        field = ChoiceField("how", choices, lambda value: None)
+        field.setStyleSheet("QComboBox { padding: 3px; }")
+        field.show_value(2)
+        field.sizeHint()
+        return field
+
+    def shown(field: ChoiceField) -> None:
+        field.show()
+        settle_window()
+
+    asked = made()
+    assert not asked.findChildren(QWidget), "not shown, not filled"
+    assert (asked.currentText(), asked.currentIndex(), asked.count()) == ("a very much longer answer", 1, 3)
+    needs: tuple[Callable[[ChoiceField], object], ...] = (
+        lambda field: field.setCurrentIndex(2),
+        lambda field: press(field, Qt.Key.Key_Down),
+        shown,
+        lambda field: field.showPopup(),
+    )
+    for need, chosen in zip(needs, (3, 3, 2, 2), strict=True):
+        field = made()
+        need(field)
+        assert [field.itemText(n) for n in range(3)] == [text for text, _ in choices]
+        assert field.value == chosen
+        assert field.itemText(field.currentIndex()) == field.currentText()
+        field.hidePopup()
+        field.close()
+
+
+def test_a_choice_is_as_high_as_a_box_of_qt(app: QApplication) -> None:
+    field, box = ChoiceField("how", [("short", 1)], lambda value: None), QComboBox()
+    box.addItem("short")
+    for points in (9, 11, 16):
+        for each in (field, box):
+            font = each.font()
+            font.setPointSize(points)
+            each.setFont(font)
+        assert field.sizeHint().height() == box.sizeHint().height()
 
 
 SCHEDULE = Schedule(

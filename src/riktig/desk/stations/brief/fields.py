@@ -1,9 +1,10 @@
 """Answers inside a sentence: a field, a choice."""
 
 from collections.abc import Callable, Iterator, Sequence
+from functools import cache
 
-from PySide6.QtCore import QSize, Qt
-from PySide6.QtGui import QKeyEvent, QWheelEvent
+from PySide6.QtCore import QEvent, QSignalBlocker, QSize, Qt
+from PySide6.QtGui import QFocusEvent, QFont, QKeyEvent, QPaintEvent, QWheelEvent
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLineEdit, QWidget
 
 from riktig.core.edits import range_words
@@ -74,22 +75,83 @@ class Answer(QLineEdit):
 
 
 class ChoiceField(QComboBox):
-    """An answer out of a few."""
+    """An answer out of a few.
+
+    Qt makes seven widgets for the list of a box that drops down, with its first entry. A letter has hundreds of
+    choices, of which some thirty are on the screen: each is filled when it is first painted or asked for.
+    """
 
     def __init__(self, name: str, choices: list[tuple[str, object]], take: Callable[[object], None]) -> None:
         super().__init__()
         self.setAccessibleName(name)
         self.setToolTip(name)
-        for text, value in choices:
-            self.addItem(text, value)
         self.choices = choices
+        self._chosen, self._filled = 0, False
         self.activated.connect(lambda index: take(choices[index][1]))
-        self.currentIndexChanged.connect(self.updateGeometry)
+
+    def fill(self) -> None:
+        """Puts the choices into the list, once."""
+        if self._filled:
+            return
+        self._filled = True
+        with QSignalBlocker(self):
+            for text, value in self.choices:
+                self.addItem(text, value)
+            super().setCurrentIndex(self._chosen)
+        self.currentIndexChanged.connect(self._moved)
+
+    def _moved(self, index: int) -> None:
+        self._chosen = index
+        self.updateGeometry()
+
+    def setCurrentIndex(self, index: int) -> None:
+        """Chooses by place, without taking it over."""
+        self.fill()
+        super().setCurrentIndex(index)
+
+    def currentIndex(self) -> int:
+        """The place of what is chosen, -1 where there is no choice."""
+        return self._chosen if self.choices else -1
+
+    def currentText(self) -> str:
+        """The words of what is chosen."""
+        return self.choices[self._chosen][0] if self.choices else ""
+
+    def count(self) -> int:
+        """How many there are to choose from."""
+        return len(self.choices)
+
+    def changeEvent(self, event: QEvent) -> None:
+        """Another style: an empty box would make its list for it."""
+        if self._filled:
+            super().changeEvent(event)
+        else:
+            QWidget.changeEvent(self, event)
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        """A choice that is reached has its list, before it is painted too."""
+        self.fill()
+        super().focusInEvent(event)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """A key moves through the list."""
+        self.fill()
+        super().keyPressEvent(event)
+
+    def showPopup(self) -> None:
+        """Opens the list, where something else than a key or the pointer asks for it."""
+        self.fill()
+        super().showPopup()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Paints what is chosen."""
+        self.fill()
+        super().paintEvent(event)
 
     def sizeHint(self) -> QSize:
         """As wide as what is chosen, so that the sentence reads on."""
-        hint = super().sizeHint()
-        return QSize(self.fontMetrics().horizontalAdvance(self.currentText()) + ROOM_FOR_ARROW, hint.height())
+        width = self.fontMetrics().horizontalAdvance(self.currentText()) + ROOM_FOR_ARROW
+        return QSize(width, _height_of_choice(self.font().key()))
 
     def minimumSizeHint(self) -> QSize:
         """No narrower than what is chosen."""
@@ -107,8 +169,21 @@ class ChoiceField(QComboBox):
     def show_value(self, value: object) -> None:
         """Shows the value of now."""
         for index, (_, choice) in enumerate(self.choices):
-            if choice == value and type(choice) is type(value):
-                self.setCurrentIndex(index)
+            if choice == value and type(choice) is type(value) and index != self._chosen:
+                if self._filled:
+                    super().setCurrentIndex(index)
+                else:
+                    self._moved(index)
+
+
+@cache
+def _height_of_choice(font: str) -> int:
+    """The height of a choice in a font, px, measured once: Qt makes the list of each box that it measures."""
+    box = QComboBox()
+    asked = QFont()
+    asked.fromString(font)
+    box.setFont(asked)
+    return box.sizeHint().height()
 
 
 def sentence(*parts: str | QWidget, points: float = 11.0) -> QWidget:
