@@ -43,6 +43,7 @@ from .codec import EDITS, Action, counted_words, dump_action, edit_name, load_ac
 from .doing import after_edit, after_edits
 from .door import AddOpening, ApplyRemedy, FixDoor, LockOperators, MoveOperators, OperatorPlace, PlanDoor, RemoveOpening
 from .history import History, RecordStep, UndoStep
+from .jumpers import DropJumpers, PlanJumpers
 from .labels import DropLabelSheet, DropLabelText, LeaveUnmarked, MarkWire, SetLabelSheet, SetLabelText, UseLabels
 from .model import Edit
 from .people import RemovePerson, SetPerson
@@ -88,6 +89,7 @@ __all__ = [
     "ChoosePart",
     "DropCable",
     "DropChange",
+    "DropJumpers",
     "DropLabelSheet",
     "DropLabelText",
     "DropStrip",
@@ -116,6 +118,7 @@ __all__ = [
     "PartPlace",
     "PlanCable",
     "PlanDoor",
+    "PlanJumpers",
     "PlanPlate",
     "PutIn",
     "Range",

@@ -7,7 +7,7 @@ from dataclasses import fields, is_dataclass
 
 import msgspec
 
-from riktig.core.edits import brief, cables, circuits, door, labels, people, plate, reasons, strips, wires
+from riktig.core.edits import brief, cables, circuits, door, jumpers, labels, people, plate, reasons, strips, wires
 from riktig.core.edits.model import Edit
 from riktig.core.errors import InputFault, RiktigError
 from riktig.core.inputs import parse_json
@@ -30,7 +30,7 @@ def edit_name(kind: type) -> str:
 
 EDITS: dict[str, type] = {
     edit_name(kind): kind
-    for module in (brief, circuits, plate, door, wires, strips, cables, labels, people, reasons)
+    for module in (brief, circuits, plate, door, wires, strips, jumpers, cables, labels, people, reasons)
     for kind in (getattr(module, name) for name in module.__all__)
     if isinstance(kind, type) and is_dataclass(kind) and kind.__name__ not in _HELPERS
 }

@@ -101,6 +101,7 @@ from riktig.core.job.load_values import (
 from riktig.core.job.numbering import FoundNames, GivenNumber, GivenTag
 from riktig.core.job.override import Override, load_of_value, word_of_value
 from riktig.core.job.own_cable import MOST_CORES, OwnCable
+from riktig.core.job.own_jumper import OwnJumper
 from riktig.core.job.own_part import BODY_COLOURS, OwnHole, OwnPart, Pick
 from riktig.core.job.own_strip import OwnStrip
 from riktig.core.job.person import Person
@@ -164,6 +165,7 @@ from riktig.core.job.reading import (
     JOB_DRAWING_NUMBER,
     JOB_ENCLOSURE,
     JOB_JOINS,
+    JOB_JUMPERS,
     JOB_LABEL_SHEETS,
     JOB_LABEL_TEXTS,
     JOB_LAST_NUMBER,
@@ -206,22 +208,23 @@ from riktig.core.job.wire_order import WireOrder
 __all__ = [
     "BODY_COLOURS", "CHOICES", "COLOUR_NAMES", "DC_COLOURS", "EARTHED_LINE", "HIGH_LINE", "IMPLIED", "INCOMER_ID",
     "JOB_CABLES", "JOB_CIRCUITS", "JOB_CIRCUIT_INPUTS", "JOB_CLIENT", "JOB_DOOR", "JOB_DOORS", "JOB_DRAWING_NUMBER",
-    "JOB_ENCLOSURE", "JOB_JOINS", "JOB_LABEL_SHEETS", "JOB_LABEL_TEXTS", "JOB_LAST_NUMBER", "JOB_LID_GAP", "JOB_LOADS",
-    "JOB_MADE", "JOB_MAKER", "JOB_NUMBER", "JOB_NUMBERS", "JOB_ONE_CONDUCTOR", "JOB_OPENINGS", "JOB_OVERRIDES",
-    "JOB_PARTS", "JOB_PICKS", "JOB_PLATE", "JOB_PRACTICE", "JOB_PRINTED", "JOB_REVISION", "JOB_SCRIPTS", "JOB_SERIAL",
-    "JOB_SHELF", "JOB_SIGNALS", "JOB_SOURCES", "JOB_SOURCES_ASKED", "JOB_STANDARD", "JOB_STRIPS", "JOB_SUPPLY",
-    "JOB_TAGS", "JOB_TITLE", "JOB_UNMARKED", "JOB_VENTILATION", "JOB_WIRE_ORDERS", "KW_PER_HP", "LARGEST_HP",
-    "LARGEST_KW", "LONGEST_PATH", "MOST_CORES", "MOST_WRITTEN", "PLATE_LESS", "POTENTIALS", "SCHEME_FIELDS", "Access",
-    "Act", "Batching", "CableLaying", "Change", "ChangedLoadFields", "ChangedSignalFields", "Choice", "Circuit",
-    "CircuitId", "CircuitInputs", "ClassLetters", "CodesOn", "Colours", "Command", "ContactRef", "ControlSupply",
-    "ControlTap", "Coordination", "DcInput", "DesignReason", "DeviceId", "DeviceLabelsOn", "Direction", "Distribution",
-    "DoorFix", "DoorHoles", "DoorOrder", "DoorPlace", "DuctFix", "Duty", "EarthScheme", "Earthing", "ElementId",
-    "Enclosure", "EnclosureFields", "EnclosureMounting", "EndStyle", "EntrySide", "FieldCables", "FirstSide", "Fitting",
-    "Fixing", "Form", "FoundNames", "FurtherLoadFields", "GivenNumber", "GivenTag", "HeadingFields", "HingeSide",
-    "Insertable", "InspectedBy", "Isolation", "Job", "Join", "JoinHow", "LabelForm", "LabelSheet", "LabelText",
-    "LabelWord", "LegendCapitals", "Letters", "Load", "LoadFields", "LoadId", "LoadKind", "MaintainedColour",
-    "MarkedWires", "MarkerText", "MotorNumbers", "NameplateFixing", "NewBetween", "Numbering", "Offcut", "Opening",
-    "OverloadContact", "OverloadDirection", "OverloadMount", "Override", "OwnCable", "OwnDevice", "OwnHole", "OwnPart",
+    "JOB_ENCLOSURE", "JOB_JOINS", "JOB_JUMPERS", "JOB_LABEL_SHEETS", "JOB_LABEL_TEXTS", "JOB_LAST_NUMBER",
+    "JOB_LID_GAP", "JOB_LOADS", "JOB_MADE", "JOB_MAKER", "JOB_NUMBER", "JOB_NUMBERS", "JOB_ONE_CONDUCTOR",
+    "JOB_OPENINGS", "JOB_OVERRIDES", "JOB_PARTS", "JOB_PICKS", "JOB_PLATE", "JOB_PRACTICE", "JOB_PRINTED",
+    "JOB_REVISION", "JOB_SCRIPTS", "JOB_SERIAL", "JOB_SHELF", "JOB_SIGNALS", "JOB_SOURCES", "JOB_SOURCES_ASKED",
+    "JOB_STANDARD", "JOB_STRIPS", "JOB_SUPPLY", "JOB_TAGS", "JOB_TITLE", "JOB_UNMARKED", "JOB_VENTILATION",
+    "JOB_WIRE_ORDERS", "KW_PER_HP", "LARGEST_HP", "LARGEST_KW", "LONGEST_PATH", "MOST_CORES", "MOST_WRITTEN",
+    "PLATE_LESS", "POTENTIALS", "SCHEME_FIELDS", "Access", "Act", "Batching", "CableLaying", "Change",
+    "ChangedLoadFields", "ChangedSignalFields", "Choice", "Circuit", "CircuitId", "CircuitInputs", "ClassLetters",
+    "CodesOn", "Colours", "Command", "ContactRef", "ControlSupply", "ControlTap", "Coordination", "DcInput",
+    "DesignReason", "DeviceId", "DeviceLabelsOn", "Direction", "Distribution", "DoorFix", "DoorHoles", "DoorOrder",
+    "DoorPlace", "DuctFix", "Duty", "EarthScheme", "Earthing", "ElementId", "Enclosure", "EnclosureFields",
+    "EnclosureMounting", "EndStyle", "EntrySide", "FieldCables", "FirstSide", "Fitting", "Fixing", "Form",
+    "FoundNames", "FurtherLoadFields", "GivenNumber", "GivenTag", "HeadingFields", "HingeSide", "Insertable",
+    "InspectedBy", "Isolation", "Job", "Join", "JoinHow", "LabelForm", "LabelSheet", "LabelText", "LabelWord",
+    "LegendCapitals", "Letters", "Load", "LoadFields", "LoadId", "LoadKind", "MaintainedColour", "MarkedWires",
+    "MarkerText", "MotorNumbers", "NameplateFixing", "NewBetween", "Numbering", "Offcut", "Opening", "OverloadContact",
+    "OverloadDirection", "OverloadMount", "Override", "OwnCable", "OwnDevice", "OwnHole", "OwnJumper", "OwnPart",
     "OwnRung", "OwnScript", "OwnStrip", "PairNumbers", "Param", "Person", "PhaseNames", "Pick", "PinRef", "Placement",
     "PlateFix", "Practice", "PracticeFields", "Protection", "Purchase", "RailFix", "Recipe", "RelayCommons",
     "ReservedNumber", "ResetBy", "Rulebook", "RunLamp", "SecondReading", "ShaftFitting", "Signal", "SignalFields",

@@ -13,6 +13,7 @@ from riktig.core.job.load import Load
 from riktig.core.job.numbering import GivenNumber, GivenTag
 from riktig.core.job.override import Override
 from riktig.core.job.own_cable import OwnCable
+from riktig.core.job.own_jumper import OwnJumper
 from riktig.core.job.own_part import OwnPart, Pick
 from riktig.core.job.own_strip import OwnStrip
 from riktig.core.job.person import Person
@@ -42,9 +43,9 @@ class Job:
     offcuts to cut from before new stock; ``door`` is where the builder has put operators, ``openings`` holes of
     his own; ``purchases`` what the purchasing desk knows of the parts; ``wire_orders``
     how he joins the clamps of a potential, ``one_conductor`` clamps that take no second one; ``strips`` terminals
-    in the order that he gave them; ``cables`` what shares one and how its cores are called; ``people`` who works
-    on it, anybody where none are named; ``label_sheets`` what its labels are printed on, one a medium; ``label_texts``
-    what labels say by the builder's word, ``unmarked`` wires that go without markers,
+    in the order that he gave them; ``cables`` what shares one and how its cores are called; ``jumpers`` those that he
+    chose; ``people`` who works on it, anybody where none are named; ``label_sheets`` what its labels are printed on,
+    one a medium; ``label_texts`` what labels say by the builder's word, ``unmarked`` wires that go without markers,
     ``reasons`` why things are as they are.
     ``made`` is when the panel was made, ``standard`` what its maker declares it
     to: both stand on the nameplate, and neither is proposed.
@@ -85,6 +86,7 @@ class Job:
     one_conductor: tuple[str, ...] = ()
     strips: tuple[OwnStrip, ...] = ()
     cables: tuple[OwnCable, ...] = ()
+    jumpers: tuple[OwnJumper, ...] = ()
     label_sheets: tuple[LabelSheet, ...] = ()
     label_texts: tuple[LabelText, ...] = ()
     unmarked: tuple[UnmarkedWire, ...] = ()

@@ -31,6 +31,7 @@ MOST = {
     "one_conductor": 5_000,
     "strips": 1_000,
     "cables": 2_000,
+    "jumpers": 1_000,
     "label_sheets": 50,
     "label_texts": 1_000,
     "unmarked": 200,

@@ -15,6 +15,7 @@ __all__ = [
     "JOB_DRAWING_NUMBER",
     "JOB_ENCLOSURE",
     "JOB_JOINS",
+    "JOB_JUMPERS",
     "JOB_LABEL_SHEETS",
     "JOB_LABEL_TEXTS",
     "JOB_LAST_NUMBER",
@@ -91,6 +92,7 @@ JOB_LABEL_SHEETS = _part("label sheets", lambda job: job.label_sheets)
 JOB_LABEL_TEXTS = _part("label texts", lambda job: job.label_texts)
 JOB_UNMARKED = _part("wires without markers", lambda job: job.unmarked)
 JOB_CABLES = _part("cables", lambda job: job.cables)
+JOB_JUMPERS = _part("jumpers", lambda job: job.jumpers)
 JOB_PEOPLE = _part("people", lambda job: job.people)
 JOB_STRIPS = _part("strips", lambda job: job.strips)
 JOB_DOOR = _part("door", lambda job: job.door)

@@ -32,8 +32,18 @@ def jumpers_pass(view: View) -> ClauseResult:
                 message = f"The jumper {name} {text.format(f'{strip.tag}:{row.mark}')}."
                 findings.append(Finding("W10", verdict, message, DeviceKey(row.device), clause, SIDE_BY_SIDE))
         findings += _crowded(strip, clause)
+    findings += [_off_jumper(view, pin, clause) for pin in view.wiring.off_jumpers]
     lines = tuple(evidence) or ("no jumpers",)
     return ClauseResult("W10", Group.WIRING, "Jumpers of terminals", clause, lines, tuple(findings))
+
+
+def _off_jumper(view: View, pin: PinRef, clause: str) -> Finding:
+    """A terminal that a jumper of the builder's names and that stands elsewhere by now."""
+    known = pin.device in view.circuits.by_id
+    name = view.pin_label(pin) if known else str(pin.device)
+    where = "stands in another strip or on another potential" if known else "is not in the panel any more"
+    text = f"A jumper of your own names {name}, which {where}: the jumper lies without it."
+    return Finding("W10", Verdict.JUDGE, text, DeviceKey(pin.device) if known else None, clause, CHOOSE_ANEW)
 
 
 def _faults(view: View, jumper: Jumper, kinds: Mapping[PinRef, str]) -> list[tuple[Verdict, TerminalRow, str]]:
@@ -91,6 +101,7 @@ def _crowded(strip: Strip, clause: str) -> list[Finding]:
 
 
 SIDE_BY_SIDE = "Put the terminals of one number side by side (Order … in Terminals)."
+CHOOSE_ANEW = "Choose the jumpers of that potential anew in Terminals (Order …, Jumper), or take the usual ones."
 EARTH, STAYS_LIVE = "earth", "what stays live with the main switch off"
 CHANNELS = 2
 """Jumpers that a terminal takes beside each other (common practice, no source)."""

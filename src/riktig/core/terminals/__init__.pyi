@@ -1,7 +1,7 @@
 from .cables import EARTH_CORE, Cable, Core
 from .derived import STRIP_DRAWINGS, STRIPS
 from .draw import BLOCKS, draw_blocks, draw_strip, draw_strips, strip_pages
-from .jumpers import Jumper, jumpers_on
+from .jumpers import Jumper, joined_to, jumper_of, jumpers_on, parted_left
 from .own_cables import carried, may_share
 from .strips import LandedCore, Strip, Strips, TerminalRow, make_strips
 
@@ -21,8 +21,11 @@ __all__ = [
     "draw_blocks",
     "draw_strip",
     "draw_strips",
+    "joined_to",
+    "jumper_of",
     "jumpers_on",
     "make_strips",
     "may_share",
+    "parted_left",
     "strip_pages",
 ]

@@ -9,6 +9,7 @@ from .derived import BARE_PLATE_DRAWING, DUCT_USES, PLATE_DRAWING, WIRING
 from .draw import draw_batches, mini_plate, route_shapes, wire_roles
 from .drums import Drum, drums_of
 from .fill import DUCT_HEIGHT, DUCT_WIDTHS, DuctEntry, DuctUse, duct_target, fill_limit, spans_of
+from .joined import can_be_jumped
 from .kit_cards import loom_cards, network_cards, neutral_cards
 from .loom import Loom, LoomWire, looms_of
 from .model import JUMPER, Batch, Crowded, Segment, Wire, WireEnd, WireId, Wiring, WiringStage, WorkCompared, wire_key
@@ -54,6 +55,7 @@ __all__ = [
     "bench_sheets",
     "beside_mm",
     "best_path",
+    "can_be_jumped",
     "cheapest_parts",
     "colour_legend",
     "draw_batches",

@@ -15,6 +15,7 @@ from riktig.core.job import (
     Enclosure,
     EndStyle,
     Join,
+    OwnJumper,
     PinRef,
     Practice,
     Supply,
@@ -32,7 +33,14 @@ from riktig.core.wiring.colours import analogue_nets, colour_table, conductor_co
 from riktig.core.wiring.connections import Connection, chained, feeds
 from riktig.core.wiring.detours import KeptApart, Run, lay_in_ducts
 from riktig.core.wiring.fill import duct_target
-from riktig.core.wiring.joined import earth_points, first_of_joined, joined_pins
+from riktig.core.wiring.joined import (
+    earth_points,
+    ends_of_chains,
+    first_of_joined,
+    joined_pins,
+    off_jumpers,
+    over_jumpers,
+)
 from riktig.core.wiring.model import Wire, WireId, Wiring, WiringStage, wire_key
 from riktig.core.wiring.network_cables import network_cables
 from riktig.core.wiring.own_orders import OwnOrders
@@ -66,6 +74,7 @@ class WiringInputs:
     """What the builder joined to blocks."""
     orders: tuple[WireOrder, ...] = ()
     one_conductor: tuple[str, ...] = ()
+    jumpers: tuple[OwnJumper, ...] = ()
 
 
 def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
@@ -87,13 +96,14 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
     if memory is not None:
         before = memory.memo(Router, "router")
         router = before.put("router", router.or_same(before.last("router")))
-    joined = joined_pins(devices, nets, layout, practice, inputs.joins)
+    joined = joined_pins(devices, nets, layout, practice, inputs.joins, inputs.jumpers)
     maker = _WireMaker(inputs, router, joined)
     connections: list[Connection] = []
     earths: list[tuple[Net, list[PinRef]]] = []
     unrouted: list[PinRef] = []
     own_orders = OwnOrders(inputs.orders, nets.of_pin)
     alone = frozenset(read_pin(text) for text in inputs.one_conductor)
+    room_of = partial(_room_of, alone=alone, devices=devices, sizing=sizing)
     spreads = [d for d in circuits.devices if any(d.kind.can(ability) for ability in SPREADS)]
     spreading = {device.id for device in spreads}
     for net in nets.nets:
@@ -104,7 +114,7 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
             earths.append((net, pins))
             continue
         alike, pins = pins, first_of_joined(pins, joined)
-        single = frozenset(pin for pin in pins if pin in alone or _holds(pin, devices, sizing) == 1)
+        single = ends_of_chains(pins, joined, room_of)
         takes_wire = {joined[pin]: pin for pin in pins if pin in joined}
         stands_for = {pin: takes_wire[joined[pin]] for pin in alike if pin in joined}
         shortest = partial(router.chain, single=single, door=frozenset())
@@ -125,6 +135,7 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
         elif pins[1:]:
             order = router.chain(pins, single, {pin for pin in pins if devices[pin.device].zone is Zone.DOOR})
             connections += chained(net, order)
+    connections = over_jumpers(connections, joined, room_of)
     drafts = [maker.draft(connection) for connection in connections]
     maker.note_phases(drafts)
     of_earth: list[Connection] = []
@@ -145,7 +156,7 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
     strays += tuple(pin for order in own_orders.lost for pin in order.pins)
     return Wiring(
         ordered, batches, in_ducts.segments, ends.crowded(alone), tuple(unrouted), joined, strays,
-        network_cables(nets, devices, router),
+        network_cables(nets, devices, router), off_jumpers(devices, nets, inputs.jumpers),
     )  # fmt: skip
 
 
@@ -164,9 +175,10 @@ def _is_clamp(pin: PinRef, devices: Mapping[DeviceId, Device]) -> bool:
     return device.zone is not Zone.FIELD and clamp in (Clamp.POWER, Clamp.CONTROL)
 
 
-def _holds(pin: PinRef, devices: Mapping[DeviceId, Device], sizing: Sizing) -> int:
+def _room_of(pin: PinRef, alone: Container[PinRef], devices: Mapping[DeviceId, Device], sizing: Sizing) -> int:
+    """How many conductors a clamp takes, by its part and by the builder's word."""
     owner, marking = pin
-    return sizing.parts[devices[owner].id].clamp(marking).conductors
+    return 1 if pin in alone else sizing.parts[devices[owner].id].clamp(marking).conductors
 
 
 def _earths(net: Net, points: list[PinRef], bars: list[Device]) -> list[Connection]:

@@ -3,7 +3,15 @@
 from riktig.core.door import DOOR
 from riktig.core.evaluation import reads
 from riktig.core.geometry import Drawing
-from riktig.core.job import JOB_ENCLOSURE, JOB_ONE_CONDUCTOR, JOB_PRACTICE, JOB_SUPPLY, JOB_WIRE_ORDERS, Practice
+from riktig.core.job import (
+    JOB_ENCLOSURE,
+    JOB_JUMPERS,
+    JOB_ONE_CONDUCTOR,
+    JOB_PRACTICE,
+    JOB_SUPPLY,
+    JOB_WIRE_ORDERS,
+    Practice,
+)
 from riktig.core.plate import ASSEMBLIES, LAYOUT, DuctLevel, Layout, draw_plate
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, Circuits, Names
 from riktig.core.sizing import SIZING
@@ -25,6 +33,7 @@ WIRING_INPUTS = (
     & ASSEMBLIES
     & JOB_WIRE_ORDERS
     & JOB_ONE_CONDUCTOR
+    & JOB_JUMPERS
 ).derive("wiring inputs", WiringInputs)
 WIRING = reads(WIRING_INPUTS).derive_with_memory("wiring", lambda memory, inputs: wire_all(inputs, memory))
 

@@ -1,22 +1,38 @@
 """What joins pins of one net without a wire: links, busbars and combs, bridges of terminals, and the rail itself."""
 
-from collections.abc import Callable, Iterable, Mapping
+from collections import Counter
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from dataclasses import replace
 
 from riktig.core.catalogue import Can
-from riktig.core.job import INCOMER_ID, DeviceId, EarthScheme, Join, PinRef, Practice
+from riktig.core.job import INCOMER_ID, DeviceId, EarthScheme, Join, OwnJumper, PinRef, Practice
 from riktig.core.plate import Layout, bridged_pins
 from riktig.core.schematic import Circuits, Device, NetClass, Nets
 from riktig.core.standards import rule
+from riktig.core.wiring.connections import Connection
 from riktig.core.wiring.model import ASSEMBLY, JUMPER
 
-__all__ = ["earth_points", "first_of_joined", "joined_pins"]
+__all__ = [
+    "can_be_jumped",
+    "earth_points",
+    "ends_of_chains",
+    "first_of_joined",
+    "joined_pins",
+    "off_jumpers",
+    "over_jumpers",
+]
 
 RAIL = "rail "
 """What the name of a rail begins with that joins protective conductors."""
 
 
 def joined_pins(
-    devices: Mapping[DeviceId, Device], nets: Nets, layout: Layout, practice: Practice, joins: Iterable[Join]
+    devices: Mapping[DeviceId, Device],
+    nets: Nets,
+    layout: Layout,
+    practice: Practice,
+    joins: Iterable[Join],
+    jumpers: Iterable[OwnJumper] = (),
 ) -> dict[PinRef, str]:
     """The pins that something else than a wire joins to others of their net, with a name for what joins them.
 
@@ -26,6 +42,7 @@ def joined_pins(
         layout: The plate: where everything stands.
         practice: Whether terminals earth through their rail.
         joins: What the builder or the practice joined to assemblies.
+        jumpers: The jumpers that the builder chose himself.
     """
     # An assembly joins several potentials, each by itself: three phases on one comb stay three.
     joined = {
@@ -33,7 +50,7 @@ def joined_pins(
         for pin, number in bridged_pins(joins, devices).items()
         if pin in nets.of_pin
     }
-    joined |= _jumpers(devices, nets)
+    joined |= _jumpers(devices, nets, jumpers)
     if practice.earths is EarthScheme.RAIL:
         for seat in layout.seats:
             device = devices[seat.device]
@@ -42,16 +59,85 @@ def joined_pins(
     return joined
 
 
-def _jumpers(devices: Mapping[DeviceId, Device], nets: Nets) -> dict[PinRef, str]:
+def can_be_jumped(device: Device, nets: Nets) -> bool:
+    """Whether a plug-in jumper may lie on a terminal: it carries control, and is none of the neutral's own."""
+    net = nets.of_pin.get(device.pin("i")) if device.strip else None
+    if net is None or device.kind.can(Can.NEUTRAL_TERMINAL):
+        return False
+    return net.net_class in (NetClass.CONTROL, NetClass.DC, NetClass.NEUTRAL)
+
+
+def _jumpers(devices: Mapping[DeviceId, Device], nets: Nets, own: Iterable[OwnJumper]) -> dict[PinRef, str]:
     """Terminals of one strip at one potential of control: each clamp takes one conductor, so no chain could pass."""
-    groups: dict[tuple[str, PinRef], list[PinRef]] = {}
+    own_number = {terminal: number for number, jumper in enumerate(own, 1) for terminal in jumper.terminals}
+    groups: dict[tuple[str, PinRef, int], list[PinRef]] = {}
     for device in devices.values():
-        net = nets.of_pin.get(device.pin("i")) if device.strip else None
-        if net is None or device.kind.can(Can.NEUTRAL_TERMINAL):
-            continue
-        if net.net_class in (NetClass.CONTROL, NetClass.DC, NetClass.NEUTRAL):
-            groups.setdefault((device.strip, net.id), []).append(device.pin("i"))
-    return {pin: f"{JUMPER}{strip} {net}" for (strip, net), pins in groups.items() if len(pins) > 1 for pin in pins}
+        if can_be_jumped(device, nets):
+            net = nets.of_pin[device.pin("i")].id
+            groups.setdefault((device.strip, net, own_number.get(device.id, 0)), []).append(device.pin("i"))
+    joined: dict[PinRef, str] = {}
+    for (strip, net, number), pins in groups.items():
+        name = f"{JUMPER}{strip} {net} own {number}" if number else f"{JUMPER}{strip} {net}"
+        joined |= dict.fromkeys(pins if len(pins) > 1 else (), name)
+    return joined
+
+
+def off_jumpers(devices: Mapping[DeviceId, Device], nets: Nets, own: Iterable[OwnJumper]) -> tuple[PinRef, ...]:
+    """Terminals that a jumper of the builder's names and cannot join to the first that it names.
+
+    One is gone, one stands in another strip, or one carries another potential, or no control any more.
+    """
+    off: list[PinRef] = []
+    for jumper in own:
+        first: tuple[str, PinRef] | None = None
+        for terminal in jumper.terminals:
+            device = devices.get(terminal)
+            if device is None or not can_be_jumped(device, nets):
+                off.append(PinRef(terminal, "i"))
+                continue
+            place = (device.strip, nets.of_pin[device.pin("i")].id)
+            first = first or place
+            if place != first:
+                off.append(PinRef(terminal, "i"))
+    return tuple(off)
+
+
+def ends_of_chains(
+    pins: Iterable[PinRef], joined: Mapping[PinRef, str], room_of: Callable[[PinRef], int]
+) -> frozenset[PinRef]:
+    """The clamps from which no wire goes on: they take one. A jumper is passed: in at one terminal, out at another."""
+    return frozenset(pin for pin in pins if room_of(pin) == 1 and not joined.get(pin, "").startswith(JUMPER))
+
+
+def over_jumpers(
+    connections: Sequence[Connection], joined: Mapping[PinRef, str], room_of: Callable[[PinRef], int]
+) -> list[Connection]:
+    """Wires that go on over a jumper: what the first of its terminals has no room for lands on the next that has.
+
+    Args:
+        connections: Of one potential, each from the first terminal of a jumper.
+        joined: What joins pins, see ``joined_pins``.
+        room_of: How many conductors a clamp takes.
+    """
+    used: Counter[PinRef] = Counter()
+
+    def landing(pin: PinRef) -> PinRef:
+        name = joined.get(pin, "")
+        chosen = pin
+        if name.startswith(JUMPER) and used[pin] >= room_of(pin):
+            others = (other for other, of in joined.items() if of == name and used[other] < room_of(other))
+            chosen = next(others, pin)
+        used[chosen] += 1
+        return chosen
+
+    spread: list[Connection] = []
+    for connection in connections:
+        a, b = landing(connection.a), landing(connection.b)
+        if (a, b) != (connection.a, connection.b):
+            now = {connection.a: a, connection.b: b}
+            connection = replace(connection, a=a, b=b, last=tuple(now[end] for end in connection.last))
+        spread.append(connection)
+    return spread
 
 
 def first_of_joined(pins: list[PinRef], joined: Mapping[PinRef, str]) -> list[PinRef]:

@@ -186,6 +186,8 @@ class Wiring:
     """Clamps that an order of the builder names and that are not on its potential any more."""
     network: tuple[NetworkCable, ...] = ()
     """The cables of a network, those inside the panel first."""
+    off_jumpers: tuple[PinRef, ...] = ()
+    """Terminals that a jumper of the builder's names and does not join: elsewhere, or on another potential, now."""
     by_key: Mapping[WireId, Wire] = field(init=False, repr=False, compare=False)
     on_device: Mapping[DeviceId, tuple[Wire, ...]] = field(init=False, repr=False, compare=False)
 

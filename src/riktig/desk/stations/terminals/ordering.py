@@ -14,6 +14,7 @@ from riktig.core.terminals import BLOCKS, STRIPS, Strip
 from riktig.core.views import device_of
 from riktig.desk.canvas import DrawingView, Gesture
 from riktig.desk.session import Session
+from riktig.desk.stations.terminals.jumping import JumperChoice
 
 __all__ = ["StripDrag", "StripOrder"]
 
@@ -27,6 +28,7 @@ class StripOrder:
 
     def __init__(self, session: Session) -> None:
         self._session = session
+        self._jumpers = JumperChoice(session)
 
     def terminal(self) -> DeviceId | None:
         """The chosen terminal; None where something else is chosen."""
@@ -80,6 +82,7 @@ class StripOrder:
             if other is not strip:
                 words = f"{other.tag}  {other.purpose}"
                 to.addAction(words).triggered.connect(partial(self._move_to, chosen, other.rows[0].device))
+        self._jumpers.fill(menu.addMenu("Jumper"), strip, chosen)
         menu.addSeparator()
         menu.addAction("Count markings from the left", lambda: self._edit("count", chosen, NumberStrip(chosen)))
         menu.addAction("Usual order", lambda: self._edit("usual order of", chosen, DropStrip(chosen)))
