@@ -10,11 +10,12 @@ from tests.shared_plan import plan_for
 from riktig.core.edits import DropJumpers, Edit, PlanJumpers, SetOneConductor, SetStrip, SplitStrip
 from riktig.core.errors import RiktigError
 from riktig.core.exports import schedule
+from riktig.core.geometry import Line
 from riktig.core.ids import DeviceId, PinRef
 from riktig.core.job import Job, OwnJumper
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import NETS, with_names_recorded
-from riktig.core.terminals import STRIPS, Jumper, Strip, joined_to, jumper_of, jumpers_on, parted_left
+from riktig.core.terminals import STRIPS, Jumper, Strip, draw_blocks, joined_to, jumper_of, jumpers_on, parted_left
 from riktig.core.wiring import WIRING, Wiring
 from riktig.demo_job import kelp_shed
 
@@ -191,3 +192,13 @@ def test_a_terminal_without_jumper_is_alone() -> None:
     assert jumper_of(strip, free) == (free,)
     with pytest.raises(KeyError):
         jumper_of(strip, DeviceId("c2.K"))
+
+
+def test_the_parts_of_a_jumper_are_drawn_at_one_height_as_they_lie_in_one_channel() -> None:
+    job = eight()
+    (fifth,) = terminals(job, "5P")
+    job = after(job, PlanJumpers(parted_left(strip_of(job, "5P"), fifth)))
+    drawing = draw_blocks(strip_of(job, "1P"), in_line=30)
+    combs = [s for s in drawing.shapes if isinstance(s, Line) and s.layer == "terminal" and s.y1 == s.y2]
+    assert len(combs) == 3
+    assert len({comb.y1 for comb in combs}) == 2, "the M under all of them lies at its own height"

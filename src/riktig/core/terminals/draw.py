@@ -155,13 +155,17 @@ def _block(row: TerminalRow, x: float, y: float, number: int) -> list[Shape]:
 
 
 def _jumpers(line: Sequence[TerminalRow], top: float) -> list[Shape]:
-    """A comb above the blocks that a jumper bridges, with a tooth on each of them."""
+    """A comb above the blocks that a jumper bridges, with a tooth on each; one behind another lies at its height."""
     at: dict[str, list[float]] = {}
     for place, row in enumerate(line):
         if row.jumper.startswith(JUMPER):
             at.setdefault(row.jumper, []).append(SHEATH_X + (place + 0.5) * BLOCK_WIDE)
     shapes: list[Shape] = []
-    for level, middles in enumerate(at.values()):
+    reach: list[float] = []
+    """Where the last comb of each height ends."""
+    for middles in at.values():
+        level = next((height for height, end in enumerate(reach) if end < middles[0]), len(reach))
+        reach[level : level + 1] = [middles[-1]]
         y = top - 1.6 - 1.6 * (level % 3)
         shapes.append(Line(middles[0], y, middles[-1], y, "second", 0.9, layer="terminal"))
         shapes += [Line(x, y, x, top + 1.0, "second", 0.9, layer="terminal") for x in middles]
