@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 import pytest
+from hypothesis import HealthCheck, settings
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job, add_load, new_job
@@ -19,6 +20,10 @@ from riktig.core.schematic import with_names_recorded
 from riktig.core.store import JobFile
 from riktig.demo_job import wash_drum
 from tests.shared_plan import plan_for
+
+# How fast the machine is says nothing of the code: a check that shares it with another would fail.
+settings.register_profile("riktig", suppress_health_check=[HealthCheck.too_slow])
+settings.load_profile("riktig")
 
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 HOME = tempfile.mkdtemp(prefix="riktig-tests-")

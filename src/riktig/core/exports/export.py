@@ -3,7 +3,7 @@
 import tempfile
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from contextlib import suppress
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import partial
 from pathlib import Path
 
@@ -39,6 +39,7 @@ from riktig.core.exports.record import (
     test_record,
 )
 from riktig.core.exports.schedules import label_files
+from riktig.core.exports.shared_layouts import SharedLayouts
 from riktig.core.exports.svg import as_svg
 from riktig.core.exports.tables import as_csv, write_xlsx
 from riktig.core.exports.template import template_of, write_template
@@ -174,11 +175,12 @@ def _write_all(
     photos = (("photos", page) for page in photo_pages(kept, issue.photos, paper))
     drawings = [*drawings_of(evaluation), *photos]
     (folder / "csv").mkdir()
+    shared = SharedLayouts()
     for number, reader in enumerate((None, *Reader)):
         name = f"{stem}_{'papers' if reader is None else f'for_the_{reader.value}'}.pdf"
         # A record in which nothing stands yet is no paper.
         papers = tables if kept else tables[: len(WRITTEN)]
-        texts, cover = texts_for(reader, drawings, papers), cover_of(evaluation, reader)
+        texts, cover = replace(texts_for(reader, drawings, papers), shared=shared), cover_of(evaluation, reader)
         part = partial(_part_done, progress, number / (len(Reader) + 1), 1 / (len(Reader) + 1))
         write_document(file(name), head, texts, cover, paper, part)
     progress.step(0.72, "labels")

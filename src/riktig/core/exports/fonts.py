@@ -1,6 +1,6 @@
 """The faces of the papers, and which of them has a letter."""
 
-from functools import cache
+from functools import cache, lru_cache
 from importlib import resources
 from typing import Any
 
@@ -31,7 +31,8 @@ def registered() -> dict[str, Any]:
     return fonts
 
 
-def runs_of(text: str, font: str) -> list[tuple[str, str]]:
+@lru_cache(maxsize=50_000)
+def runs_of(text: str, font: str) -> tuple[tuple[str, str], ...]:
     """The text in stretches of one font each: letters the face lacks go to the fallback.
 
     Args:
@@ -49,7 +50,7 @@ def runs_of(text: str, font: str) -> list[tuple[str, str]]:
             runs[-1] = (name, runs[-1][1] + letter)
         else:
             runs.append((name, letter))
-    return runs
+    return tuple(runs)
 
 
 def missing_glyphs(text: str) -> str:

@@ -1,5 +1,7 @@
 """What the roles of a drawing look like on white paper."""
 
+from functools import cache
+
 __all__ = ["ink", "rgb"]
 
 _INKS = {
@@ -67,6 +69,7 @@ def ink(role: str) -> str:
     return _INKS.get(role, _INKS["ink"])
 
 
+@cache
 def rgb(role: str) -> tuple[float, float, float]:
     """The colour of a role, each part 0..1."""
     text = ink(role)

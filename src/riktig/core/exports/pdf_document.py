@@ -33,6 +33,7 @@ from riktig.core.exports.pdf_tables import (
     table_of,
 )
 from riktig.core.exports.schedule_model import Schedule
+from riktig.core.exports.shared_layouts import SharedLayouts
 from riktig.core.geometry import Rect, legible
 
 __all__ = ["Cover", "PaperTexts", "write_document", "write_set"]
@@ -59,6 +60,8 @@ class PaperTexts:
     schedules: Sequence[Schedule]
     bench: frozenset[str] = frozenset()
     """Names of schedules that are read at the bench: set larger."""
+    shared: SharedLayouts = field(default_factory=SharedLayouts, repr=False, compare=False)
+    """Layouts that other sets of the same lists and drawings have made."""
 
 
 @dataclass(slots=True)
@@ -116,11 +119,12 @@ def write_document(
         paper: What lists, cover and contents are printed on.
         step: Told how far it is; may raise to stop.
     """
-    _Document(head, paper).write(path, texts, cover, step)
+    _Document(head, paper, texts.shared).write(path, texts, cover, step)
 
 
 class _Document:
-    def __init__(self, head: SetHead, paper: PaperSheet) -> None:
+    def __init__(self, head: SetHead, paper: PaperSheet, shared: SharedLayouts | None = None) -> None:
+        self._shared = shared or SharedLayouts()
         self._head, self._paper = head, paper
         self._sheets: list[_Sheet] = []
         self._entries: list[tuple[str, str, int]] = []
@@ -187,7 +191,10 @@ class _Document:
         shapes = drawing.shapes
         if not page.as_it_is:
             around = Rect(0, 0, drawing.width, drawing.height)
-            shapes = legible(shapes, LEAST_ON_PAPER / scale, around).shapes
+            least = LEAST_ON_PAPER / scale
+            shapes = self._shared.once(
+                drawing, ("legible", least), lambda: legible(drawing.shapes, least, around).shapes
+            )
         top = size[1] - MARGIN - HEAD
         sheet.draws.append(lambda pen: pen.marks(shapes, MARGIN, top, scale))
         for photo in page.photos:
@@ -230,12 +237,15 @@ class _Document:
         """A schedule below the one before where there is room, in as many columns as it is narrow."""
         size = self._paper.size
         room, high = room_of(size)
-        parts = grouped(joined(schedule))
-        widest = max(natural_width(part, cell=cell) for _, part in parts) / MM
+        parts = self._shared.once(schedule, ("parts",), lambda: grouped(joined(schedule)))
+        widest = self._shared.once(
+            schedule, ("widest", cell), lambda: max(natural_width(part, cell=cell) for _, part in parts) / MM
+        )
         count = max(min(int((room + GUTTER) // (widest + GUTTER)), 4), 1) if len(schedule.rows) >= FEW_ROWS else 1
         width = (room - GUTTER * (count - 1)) / count
         for number, (common, part) in enumerate(parts):
-            table = table_of(part, width * MM, cell=cell, common=common, among=[part for _, part in parts])
+            make = partial(table_of, part, width * MM, cell=cell, common=common, among=[part for _, part in parts])
+            table = self._shared.once(part, ("table", width, cell), make)
             least = (TITLE if number == 0 else 0) + beginning_of(table, width * MM) / MM + 2
             if not self._sheets or not self._low or self._low + BETWEEN + least > high:
                 self._sheet(size, f"{schedule.title}, continued" if number else schedule.title)

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
+from functools import lru_cache
 from itertools import groupby
 from typing import Any
 
@@ -152,7 +153,11 @@ def table_of(
             ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
         ]
     )
-    return LongTable(rows, widths, style=style, repeatRows=heads)
+    table = LongTable(rows, widths, style=style, repeatRows=heads)
+    table.wrap(width, 1e6)
+    # ReportLab works the heights out again whenever a table, or a piece of it, is asked how high it is.
+    table._argH = list(table._rowHeights)
+    return table
 
 
 def natural_width(schedule: Schedule, *, cell: float = CELL) -> float:
@@ -204,6 +209,7 @@ def _printed_columns(schedule: Schedule) -> list[int]:
     return [i for i, (key, _) in enumerate(schedule.columns) if key not in left_out]
 
 
+@lru_cache(maxsize=50_000)
 def _run(text: str, font: str, cell: float) -> float:
     from reportlab.pdfbase.pdfmetrics import stringWidth
 

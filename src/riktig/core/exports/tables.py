@@ -70,9 +70,9 @@ def write_xlsx(path: Path, schedules: Sequence[Schedule], head: SetHead | None =
         sheet.append([heading for _, heading in schedule.columns])
         for cell in sheet[1]:
             cell.font = Font(bold=True)
-        for row in schedule.rows:
+        for number, row in enumerate(schedule.rows, 2):  # the sheet's own count goes through all its cells
             sheet.append(list(row))
-            _only_texts(sheet, sheet.max_row)
+            _only_texts(sheet, number, len(row))
         sheet.freeze_panes = "A2"
         widths = []
         for index, (_, heading) in enumerate(schedule.columns, 1):
@@ -113,15 +113,16 @@ def _write_head(sheet: Any, head: SetHead, schedules: Sequence[Schedule]) -> Non
         link.hyperlink = Hyperlink(link.coordinate, location=f"'{schedule.title[:31]}'!A1")
         link.style = "Hyperlink"
     for row in range(1, sheet.max_row + 1):
-        _only_texts(sheet, row)
+        _only_texts(sheet, row, 2)
         if row <= 8:
             sheet.cell(row, 1).font = Font(bold=True)
     sheet.column_dimensions["A"].width, sheet.column_dimensions["B"].width = 44, 44
 
 
-def _only_texts(sheet: Any, row: int) -> None:
+def _only_texts(sheet: Any, row: int, columns: int) -> None:
     """What begins like a formula is a text: nothing in a cell is run."""
-    for cell in sheet[row]:
+    for column in range(1, columns + 1):
+        cell = sheet.cell(row, column)
         if cell.data_type in ("f", "e"):
             cell.data_type = "s"
 
