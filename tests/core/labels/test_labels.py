@@ -304,3 +304,24 @@ def test_a_way_on_which_a_core_from_the_field_lands_is_not_free() -> None:
 )
 def test_ways_that_follow_each_other_are_one_range(ways: tuple[str, ...], said: str) -> None:
     assert named_ways(ways) == said
+
+
+ONCE = (Medium.WIRE, Medium.LEGEND, Medium.PIECE, Medium.TORQUE, Medium.EARTH, Medium.WARNING, Medium.NOTICE)
+TWICE = (Medium.TERMINAL, Medium.CORE, Medium.CABLE)
+
+
+@pytest.mark.parametrize("name", ["kelp-shed", "wash-drum", "frost-fan"])
+def test_each_label_is_printed_as_often_as_there_are_places_for_it(name: str) -> None:
+    """A wire has a label of its own at each end; a terminal, a core and a cable are marked on both sides.
+
+    A part is marked on itself and beside it on the plate; a strip, what is free on it, and what is on the door once
+    (common practice, no source).
+    """
+    labels = plan_for(demo_job(name)).get(LABELS).labels
+    counts = {medium: {label.copies for label in labels if label.medium is medium} for medium in (*ONCE, *TWICE)}
+    assert counts == {medium: {1 if medium in ONCE else 2} for medium in (*ONCE, *TWICE)}
+    of_devices = [label for label in labels if label.medium is Medium.DEVICE]
+    once = [x for x in of_devices if x.where in ("strip", "door") or x.lines[1].startswith("free: ")]
+    assert once
+    assert {label.copies for label in once} == {1}
+    assert {label.copies for label in of_devices if label not in once} == {2}

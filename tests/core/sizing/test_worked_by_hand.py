@@ -135,3 +135,17 @@ def test_the_breaker_that_is_bought_trips_as_the_proposal_says(fields: dict[str,
     guards = [d.id for d in evaluation.get(CIRCUITS).devices if d.kind.sized_as == "breaker" and d.circuit == "c1"]
     assert guards
     assert {evaluation.get(SIZING).parts[guard].characteristic for guard in guards} == {trips}
+
+
+def test_the_full_load_is_the_fullest_line_and_what_the_control_supply_draws() -> None:
+    """Heaters from line to neutral: 2.3 kW / 230 V = 10 A on L1 and L2, 20 A on L3 with a second one.
+
+    Control straight from the lines is counted by what it feeds: nothing in a job without contactors but these, each
+    with a coil of less than half an ampere.
+    """
+    job = new_job("H", "heaters")
+    for name, phase in (("one", 1), ("two", 2), ("three", 3), ("four", 3)):
+        job = add_load(job, name, 2.3, kind=LoadKind.HEATER, phases=1, phase=phase)
+    proposal = proposed(job)
+    assert proposal.incoming.lines == pytest.approx((10.0, 10.0, 20.0), abs=0.01)
+    assert 20.05 <= proposal.incoming.full_load_a <= 20.6
