@@ -16,6 +16,7 @@ from riktig.desk.server.board_dialog import BoardDialog, keep_server
 from riktig.desk.server.both_changed_dialog import BothChangedDialog, part_words
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
+from riktig.desk.stations.handover import HandoverStation
 from riktig.server.address import ServerAddress
 from riktig.server.exchange import exchange
 from riktig.server.moving import put
@@ -78,6 +79,19 @@ def notes(records: tuple[Record, ...] | list[Record]) -> list[str]:
     return [record.facts.text for record in records if isinstance(record.facts, NoteKept)]
 
 
+def hand_over(window: MainWindow) -> HandoverStation:
+    window.go_to("Hand over")
+    station = window.stations["Hand over"]
+    assert isinstance(station, HandoverStation)
+    return station
+
+
+def not_in_step(window: MainWindow) -> bool:
+    """Whether Hand over lists, on the screen, that this bench and the server are not in step."""
+    shown = hand_over(window).missing
+    return any("not in step" in shown.item(row).text() for row in range(shown.count()))
+
+
 def test_what_two_benches_do_is_at_the_other_within_a_second(
     window: MainWindow, eve: ServerJob, shop: Address, way: Way
 ) -> None:
@@ -110,9 +124,13 @@ def test_without_the_server_work_goes_on_and_is_handed_in_when_it_is_back(
         until(lambda: "cannot be reached" in window.server.words)
         assert window.server.words.startswith("1 entry and 1 change of the plan wait to be handed in")
         until(lambda: "cannot be reached" in window.drawer.kept.text())
+        assert not_in_step(window), "what other benches find meanwhile is not known here"
+        texts = [item.text for item in hand_over(window).gates.missing()]
+        assert any("1 entry and 1 change of the plan wait to be handed in" in text for text in texts)
     finally:
         cluster.start()
     until(lambda: not window.server.words)
+    until(lambda: not not_in_step(window))
     swap(eve, way("eve"))
     assert notes(eve.records()) == ["alone"]
     assert eve.job().loads[0].kw == 3.0

@@ -112,6 +112,11 @@ class Session(QObject):
         """Whether nothing can be changed."""
         return bool(self.file and self.file.read_only)
 
+    @property
+    def out_of_step(self) -> str:
+        """Why this bench may not have what the others of the shop's server have, in words; "" where it has."""
+        return self.file.out_of_step if self.file else ""
+
     def _why_fixed(self, done: str) -> str:
         """Why the plan cannot be changed here, "" where it can."""
         if self.read_only:

@@ -44,6 +44,7 @@ from riktig.core.records import (
     WireDone,
 )
 from riktig.core.schematic import with_names_recorded
+from riktig.core.views import statuses
 
 ENTRIES = complete_entries(drum())
 
@@ -232,3 +233,15 @@ class TestAsBuilt:
         open_site = as_log(without(lambda e: isinstance(e.facts, SiteItemDone)))
         with pytest.raises(RiktigError, match="1 things are open"):
             as_built_entry(job, log, missing_of(drum(), open_site))
+
+
+def test_a_bench_without_its_server_lacks_what_the_others_may_have_found() -> None:
+    """A test that failed at another bench is not known here: nothing is complete until both are in step."""
+    plan, log = drum(), as_log(ENTRIES)
+    (item,) = missing_of(plan, log, "2 entries wait to be handed in, the server cannot be reached")
+    assert item.text.startswith("this bench and the shop's server are not in step: 2 entries wait")
+    assert (item.station, item.needed_for) == ("Hand over", MissingFor.DISPATCH)
+    assert statuses(plan, log)[-1].line == "complete"
+    assert statuses(plan, log, "the server cannot be reached")[-1].line == "1 thing missing"
+    with pytest.raises(RiktigError, match="missing"):
+        dispatch_entry(plan.document, "the customer", "", [item])

@@ -46,12 +46,13 @@ class Missing:
     needed_for: MissingFor = MissingFor.DISPATCH
 
 
-def missing_of(evaluation: Evaluation[Job], records: Iterable[Record]) -> tuple[Missing, ...]:
+def missing_of(evaluation: Evaluation[Job], records: Iterable[Record], out_of_step: str = "") -> tuple[Missing, ...]:
     """Everything that is missing, in the order in which a panel is made.
 
     Args:
         evaluation: Of the job.
         records: The log, oldest first.
+        out_of_step: Why this bench may not have what the other benches have; "" where it has.
     """
     log = log_of(records)
     return (
@@ -62,19 +63,20 @@ def missing_of(evaluation: Evaluation[Job], records: Iterable[Record]) -> tuple[
         *_of_labels(evaluation, log),
         *_of_papers(evaluation, log),
         *_of_site(evaluation, log),
+        *_of_benches(out_of_step),
     )
 
 
-def missing_words(evaluation: Evaluation[Job], records: Iterable[Record]) -> tuple[str, ...]:
+def missing_words(evaluation: Evaluation[Job], records: Iterable[Record], out_of_step: str = "") -> tuple[str, ...]:
     """What is missing before the panel may leave, in words.
 
     Args:
         evaluation: Of the job.
         records: The log, oldest first.
+        out_of_step: Why this bench may not have what the other benches have; "" where it has.
     """
-    return tuple(
-        missing.text for missing in missing_of(evaluation, records) if missing.needed_for is MissingFor.DISPATCH
-    )
+    missing = missing_of(evaluation, records, out_of_step)
+    return tuple(item.text for item in missing if item.needed_for is MissingFor.DISPATCH)
 
 
 def _of_wires(evaluation: Evaluation[Job], log: Log) -> Iterator[Missing]:
@@ -224,6 +226,12 @@ def _of_site(evaluation: Evaluation[Job], log: Log) -> Iterator[Missing]:
     if left:
         text = f"{len(left)} of {len(states)} items of the site list are open: {left[0].what}"
         yield Missing(text, "Hand over", None, MissingFor.AS_BUILT)
+
+
+def _of_benches(out_of_step: str) -> Iterator[Missing]:
+    """What other benches found is not known here until both are in step again."""
+    if out_of_step:
+        yield Missing(f"this bench and the shop's server are not in step: {out_of_step}", "Hand over")
 
 
 def _counted(count: int, single: str) -> str:

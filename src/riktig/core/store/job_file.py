@@ -75,6 +75,8 @@ class JobFile:
         self.read_only = read_only or bool(self.held_by)
         self.only_looking = f"{self.held_by} has it" if self.held_by else ""
         self.rescued_from = self.put_aside = ""
+        self.out_of_step = ""
+        """Why a shop's server and this bench may not have the same, in words; "" for the same, and for a plain file."""
         self._mirror: sqlite3.Connection | None = None
         self._db: sqlite3.Connection | None = None
         self._last: FileState | None = None

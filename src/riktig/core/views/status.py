@@ -55,18 +55,19 @@ class Status:
     line: str
 
 
-def statuses(evaluation: Evaluation[Job], records: Iterable[Record]) -> tuple[Status, ...]:
+def statuses(evaluation: Evaluation[Job], records: Iterable[Record], out_of_step: str = "") -> tuple[Status, ...]:
     """All stations in the order of work.
 
     Args:
         evaluation: Of the job.
         records: The log, oldest first.
+        out_of_step: Why this bench may not have what the other benches have; "" where it has.
     """
     job, log = evaluation.document, log_of(records)
     if not job.loads:
         waits = [Status(name, Stamp.BLANK, "waits for the Brief") for name in STATIONS[1:]]
         return (Status("Brief", Stamp.BLANK, "start here: say what turns"), *waits)
-    return (*_planned(evaluation, log), *_done(evaluation, log))
+    return (*_planned(evaluation, log), *_done(evaluation, log, out_of_step))
 
 
 def _plural(count: int, single: str, many: str = "") -> str:
@@ -155,7 +156,7 @@ def _build(evaluation: Evaluation[Job], records: tuple[Record, ...]) -> Status:
     return Status("Build", Stamp.CLEAR, f"built, {_plural(total, 'wire')} in")
 
 
-def _done(evaluation: Evaluation[Job], records: tuple[Record, ...]) -> list[Status]:
+def _done(evaluation: Evaluation[Job], records: tuple[Record, ...], out_of_step: str) -> list[Status]:
     results = results_of(evaluation.get(TESTS), records)
     build = _build(evaluation, records)
     passed, failed = results.count(Outcome.PASSED), results.count(Outcome.FAILED)
@@ -169,7 +170,7 @@ def _done(evaluation: Evaluation[Job], records: tuple[Record, ...]) -> list[Stat
     else:
         stamp = Stamp.BEGUN if passed else Stamp.BLANK
         prove = Status("Prove", stamp, f"{passed} of {tests} dead tests")
-    missing = missing_words(evaluation, records)
+    missing = missing_words(evaluation, records, out_of_step)
     last = Status(
         "Hand over",
         Stamp.BLANK if missing else Stamp.CLEAR,

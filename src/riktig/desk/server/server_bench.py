@@ -140,6 +140,13 @@ class ServerBench(QObject):
     def _say(self, trouble: str, words: str) -> None:
         self.trouble = trouble
         self.words = ", ".join(filter(None, (words, "the server cannot be reached" if trouble else "")))
+        job = self._job
+        if job is not None:
+            # What is handed in within the second keeps nothing from being complete.
+            apart = self.words if trouble or job.unmerged else ""
+            changed, job.out_of_step = bool(apart) != bool(job.out_of_step), apart
+            if changed:
+                self.session.records_changed.emit()
         self.stands.emit()
 
     def _ask_about(self, unmerged: "UnmergedRevision") -> None:

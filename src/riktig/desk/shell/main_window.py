@@ -283,7 +283,7 @@ class MainWindow(QMainWindow):
 
     def _show_derived(self) -> None:
         session = self.session
-        self.route.show_statuses(statuses(session.evaluation, session.records))
+        self.route.show_statuses(statuses(session.evaluation, session.records, session.out_of_step))
         self.drawer.show_results(session.evaluation.get(RULES) if session.job.loads else ())
         self._show_kept()
         if self.current:

@@ -8,6 +8,7 @@ from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import Issue
 from riktig.core.handover import (
+    Missing,
     PackContents,
     as_built_entry,
     dispatch_entry,
@@ -46,6 +47,11 @@ class HandoverGates:
             session.say(f"{what}: {why}.", wrong=True)
         return not why
 
+    def missing(self) -> tuple[Missing, ...]:
+        """What is missing, as this bench knows it."""
+        session = self._session
+        return missing_of(session.evaluation, session.records, session.out_of_step)
+
     @property
     def letter(self) -> str:
         """The letter of the next issue: that of the job before the first, then the one after the last."""
@@ -71,14 +77,14 @@ class HandoverGates:
         """Lets the panel leave; False when it did not, which is said."""
         session = self._session
         return self._may("Not dispatched") and self._record(
-            lambda: dispatch_entry(session.job, to, reason, missing_of(session.evaluation, session.records))
+            lambda: dispatch_entry(session.job, to, reason, self.missing())
         )
 
     def close_as_built(self) -> bool:
         """Closes the panel as built; False while anything is open, which is said."""
         session = self._session
         return self._may("Not closed as built") and self._record(
-            lambda: as_built_entry(session.job, session.records, missing_of(session.evaluation, session.records))
+            lambda: as_built_entry(session.job, session.records, self.missing())
         )
 
     def done_on_site(self, what: str, result: str) -> bool:

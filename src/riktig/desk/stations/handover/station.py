@@ -28,7 +28,6 @@ from riktig.core.handover import (
     is_as_built,
     issues_of,
     last_issue,
-    missing_of,
     papers_entry,
     site_states,
     visits_of,
@@ -184,7 +183,7 @@ class HandoverStation(Station):
         self.purchases.setVisible(bool(summary))
         self.where.setText(f"Export folder: {self.folder()}")
         self.history.setText(self._so_far())
-        missing = missing_of(self.session.evaluation, self.session.records)
+        missing = self.gates.missing()
         if missing == self._missing:
             return
         self._missing = missing
@@ -227,7 +226,7 @@ class HandoverStation(Station):
             self.gates.issue(dialog.letter.text(), dialog.why.text())
 
     def _ask_dispatch(self) -> None:
-        dialog = DispatchDialog(self, missing_of(self.session.evaluation, self.session.records))
+        dialog = DispatchDialog(self, self.gates.missing())
         if dialog.exec():
             self.gates.dispatch(dialog.to.text(), dialog.reason.text())
 
