@@ -9,8 +9,10 @@ from tests.effort import some
 from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Can
+from riktig.core.edits import InsertSpareTerminal
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Rect, Text, bounds_of
+from riktig.core.ids import DeviceId
 from riktig.core.job import EarthScheme, Job, MarkerText, add_load, new_job
 from riktig.core.keys import Key, PlaceKey, WireKey, read_key
 from riktig.core.labels import (
@@ -325,3 +327,9 @@ def test_each_label_is_printed_as_often_as_there_are_places_for_it(name: str) ->
     assert once
     assert {label.copies for label in once} == {1}
     assert {label.copies for label in of_devices if label not in once} == {2}
+
+
+def test_what_is_spare_in_a_strip_is_said_once() -> None:
+    plan = plan_for(InsertSpareTerminal(DeviceId("c4.X.U")).apply(plan_for(kelp_shed())))
+    spare = [x for x in plan.get(LABELS).labels if x.where == "strip" and x.lines[1].startswith("spare: ")]
+    assert [label.copies for label in spare] == [1]
