@@ -202,3 +202,12 @@ def test_the_parts_of_a_jumper_are_drawn_at_one_height_as_they_lie_in_one_channe
     combs = [s for s in drawing.shapes if isinstance(s, Line) and s.layer == "terminal" and s.y1 == s.y2]
     assert len(combs) == 3
     assert len({comb.y1 for comb in combs}) == 2, "the M under all of them lies at its own height"
+
+
+def test_what_earths_a_transformer_hangs_on_no_jumper() -> None:
+    """Two ways behind a transformer of their own: a jumper joins their returns, the earthing link is wired past it."""
+    plan = plan_for(with_names_recorded(sample("ways with trip lamps, ways 2, North American")))
+    wiring = plan.get(WIRING)
+    (link,) = [w for w in wiring.wires if {w.start.pin, w.end.pin} & {PinRef(DeviceId("c100.XL"), "1")}]
+    assert PinRef(DeviceId("c100.T"), "7") in (link.start.pin, link.end.pin)
+    assert any(pin.device.startswith("c100.X") for jumper in wiring.jumpers for pin in jumper)

@@ -22,6 +22,8 @@ __all__ = [
     "over_jumpers",
 ]
 
+ENDS = 2
+"""Of a chain."""
 RAIL = "rail "
 """What the name of a rail begins with that joins protective conductors."""
 
@@ -105,8 +107,15 @@ def off_jumpers(devices: Mapping[DeviceId, Device], nets: Nets, own: Iterable[Ow
 def ends_of_chains(
     pins: Iterable[PinRef], joined: Mapping[PinRef, str], room_of: Callable[[PinRef], int]
 ) -> frozenset[PinRef]:
-    """The clamps from which no wire goes on: they take one. A jumper is passed: in at one terminal, out at another."""
-    return frozenset(pin for pin in pins if room_of(pin) == 1 and not joined.get(pin, "").startswith(JUMPER))
+    """The clamps from which no wire goes on: they take one.
+
+    Where there are more than a chain has ends, jumpers are passed: in at one terminal, out at another. Only then: what
+    earths a transformer stays on the transformer, and hangs on no jumper that somebody pulls out.
+    """
+    single = frozenset(pin for pin in pins if room_of(pin) == 1)
+    if len(single) <= ENDS:
+        return single
+    return frozenset(pin for pin in single if not joined.get(pin, "").startswith(JUMPER))
 
 
 def over_jumpers(
