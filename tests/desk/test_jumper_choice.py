@@ -1,34 +1,25 @@
 """Terminals: the jumper of a chosen terminal is parted, joined and taken off in its menu, and every step is undone."""
 
-from collections.abc import Iterator
-from pathlib import Path
-
 import pytest
-from PySide6.QtWidgets import QApplication, QMenu
+from PySide6.QtWidgets import QMenu
 
 from riktig.core.ids import DeviceId
+from riktig.core.job import Job
 from riktig.core.keys import DeviceKey
-from riktig.core.store import JobFile
 from riktig.core.terminals import STRIPS, jumpers_on
 from riktig.demo_job import kelp_shed
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.terminals import TerminalsStation
-from tests.conftest import FakeClock
-from tests.desk.conftest import known, settle_window
+from tests.desk.conftest import settle_window
 
 STOP, START = DeviceId("c4.B.stop.Xb"), DeviceId("c4.B.start.Xa")
 """Two terminals of the wash drum under one jumper."""
 
 
 @pytest.fixture
-def session(app: QApplication, tmp_path: Path, clock: FakeClock) -> Iterator[Session]:
-    session = Session(who="Ida", clock=clock)
-    session.open(JobFile.create(tmp_path / "KS-0418.riktig", kelp_shed(), who="Ida", at=clock()))
-    session.evaluation = known(session.job)
-    session.job = session.evaluation.document
-    yield session
-    session.close()
+def demo() -> Job:
+    return kelp_shed()
 
 
 @pytest.fixture

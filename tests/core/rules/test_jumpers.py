@@ -5,10 +5,10 @@ from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import each_once, share
 from tests.shared_plan import plan_for
 
-from riktig.core.edits import ChoosePart, KeepParts, SetStrip
+from riktig.core.edits import ChoosePart, KeepParts, SetStrip, SetWireOrder
 from riktig.core.exports import schedule
 from riktig.core.ids import DeviceId
-from riktig.core.job import Command, Job, OwnPart, StripOrder, add_load, new_job, set_practice
+from riktig.core.job import Command, Job, OwnPart, StripOrder, WireOrder, add_load, new_job, set_practice
 from riktig.core.keys import DeviceKey
 from riktig.core.rules import RULES, ClauseResult, Verdict
 from riktig.core.schematic import with_names_recorded
@@ -96,3 +96,17 @@ def test_a_terminal_has_room_for_two_jumpers() -> None:
 def test_no_strip_in_its_usual_order_breaks_it(name: str, order: StripOrder) -> None:
     """The commons of a transformer once stood apart, with earth terminals under their jumper."""
     assert judged(set_practice(sample(name), strip_order=order)).findings == ()
+
+
+RETURNS = "ways with trip lamps, ways 2, North American"
+"""A transformer of its own whose earthed return two ways share, under a jumper."""
+
+
+def test_an_earthing_link_behind_a_jumper_is_said_and_beside_its_transformer_is_not() -> None:
+    job = with_names_recorded(sample(RETURNS))
+    assert not [f for f in judged(job).findings if "earths its circuit" in f.message]
+    behind = SetWireOrder(WireOrder((("c100.T:7", "c100.X1.N:i", "c100.XL:1"),))).apply(plan_for(job))
+    (finding,) = [f for f in judged(behind).findings if "earths its circuit" in f.message]
+    assert (finding.verdict, finding.where) == (Verdict.JUDGE, DeviceKey(DeviceId("c100.XL")))
+    beside = SetWireOrder(WireOrder((("c100.XL:1", "c100.T:7", "c100.X1.N:i"),))).apply(plan_for(job))
+    assert not [f for f in judged(beside).findings if "earths its circuit" in f.message]

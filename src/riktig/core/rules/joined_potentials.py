@@ -9,17 +9,19 @@ from riktig.core.keys import PinKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
 from riktig.core.schematic import Net, NetClass, Zone
+from riktig.core.wiring import JUMPER
 
 __all__ = ["JOINED_POTENTIALS", "parts_of"]
 
 
-def parts_of(view: View) -> dict[PinRef, list[list[PinRef]]]:
+def parts_of(view: View, *, with_jumpers: bool = True) -> dict[PinRef, list[list[PinRef]]]:
     """The clamps of every net in the panel, in groups that something joins; one group where all of them are joined.
 
     What has no place on plate or door is left out: that is said of it already.
 
     Args:
         view: What the rules look at.
+        with_jumpers: Whether plug-in jumpers of terminals join too; without them: what they alone hold together.
     """
     from scipy.sparse import coo_array  # late: only who judges the panel pays for it
     from scipy.sparse.csgraph import connected_components
@@ -28,7 +30,7 @@ def parts_of(view: View) -> dict[PinRef, list[list[PinRef]]]:
     pins = [(net, pin) for net in view.nets.nets for pin in net.pins if _is_inside(view, pin) and pin not in missing]
     place = {pin: number for number, (_, pin) in enumerate(pins)}
     pairs = [(wire.start.pin, wire.end.pin) for wire in view.wiring.wires]
-    pairs += [pair for group in _joints(view, pins).values() for pair in pairwise(group)]
+    pairs += [pair for group in _joints(view, pins, with_jumpers).values() for pair in pairwise(group)]
     edges = [(place[a], place[b]) for a, b in pairs if a in place and b in place]
     rows, columns = zip(*edges, strict=True) if edges else ((), ())
     graph = coo_array(([1] * len(edges), (rows, columns)), shape=(len(pins), len(pins)))
@@ -44,14 +46,14 @@ def _is_inside(view: View, pin: PinRef) -> bool:
     return device.zone is not Zone.FIELD and device.kind.pin(pin.marking).clamp is not Clamp.FIELD
 
 
-def _joints(view: View, pins: Iterable[tuple[Net, PinRef]]) -> dict[object, list[PinRef]]:
+def _joints(view: View, pins: Iterable[tuple[Net, PinRef]], with_jumpers: bool) -> dict[object, list[PinRef]]:
     """What joins pins of a net without a wire: combs and jumpers, plugs, and the joints of one device."""
     joints: dict[object, list[PinRef]] = {}
     joined, devices = view.wiring.joined, view.circuits.by_id
     inside: dict[int, dict[str, list[str]]] = {}
     for net, pin in pins:
         kind = devices[pin.device].kind
-        if pin in joined:
+        if pin in joined and (with_jumpers or not joined[pin].startswith(JUMPER)):
             joints.setdefault((net.id, joined[pin]), []).append(pin)
         if kind.pin(pin.marking).clamp is Clamp.PLUG:
             joints.setdefault((net.id, "plugged"), []).append(pin)

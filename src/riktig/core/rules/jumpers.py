@@ -2,8 +2,10 @@
 
 from collections.abc import Mapping
 
+from riktig.core.catalogue import Can
 from riktig.core.ids import PinRef
 from riktig.core.keys import DeviceKey
+from riktig.core.rules.joined_potentials import parts_of
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.shared_ducts import net_volts
 from riktig.core.rules.view import View
@@ -33,6 +35,7 @@ def jumpers_pass(view: View) -> ClauseResult:
                 findings.append(Finding("W10", verdict, message, DeviceKey(row.device), clause, SIDE_BY_SIDE))
         findings += _crowded(strip, clause)
     findings += [_off_jumper(view, pin, clause) for pin in view.wiring.off_jumpers]
+    findings += _earthed_over_jumpers(view, clause)
     lines = tuple(evidence) or ("no jumpers",)
     return ClauseResult("W10", Group.WIRING, "Jumpers of terminals", clause, lines, tuple(findings))
 
@@ -44,6 +47,30 @@ def _off_jumper(view: View, pin: PinRef, clause: str) -> Finding:
     where = "stands in another strip or on another potential" if known else "is not in the panel any more"
     text = f"A jumper of your own names {name}, which {where}: the jumper lies without it."
     return Finding("W10", Verdict.JUDGE, text, DeviceKey(pin.device) if known else None, clause, CHOOSE_ANEW)
+
+
+def _earthed_over_jumpers(view: View, clause: str) -> list[Finding]:
+    """Earthing links that reach what they earth over a jumper alone: pulled out, the circuit is earthed no more.
+
+    Source:
+        What earths a control circuit is a wire to its supply: common practice, no source.
+    """
+    devices, jumped = view.circuits.by_id, {pin for pins in view.wiring.jumpers for pin in pins}
+    links = [device for device in view.circuits.devices if any(unit.symbol == "link" for unit in device.kind.units)]
+    if not jumped or not links:
+        return []
+    findings: list[Finding] = []
+    for parts in parts_of(view, with_jumpers=False).values():
+        net = view.nets.of_pin[parts[0][0]]
+        if net.net_class is NetClass.EARTH or not jumped & set(net.pins):
+            continue
+        for part in parts:
+            link = next((pin for pin in part if devices[pin.device] in links), None)
+            if link is None or any(devices[pin.device].kind.can(can) for pin in part for can in SOURCES):
+                continue
+            text = f"{view.pin_label(link)} earths its circuit only over a jumper of terminals that can be pulled out."
+            findings.append(Finding("W10", Verdict.JUDGE, text, DeviceKey(link.device), clause, WIRE_THE_LINK))
+    return findings
 
 
 def _faults(view: View, jumper: Jumper, kinds: Mapping[PinRef, str]) -> list[tuple[Verdict, TerminalRow, str]]:
@@ -100,8 +127,10 @@ def _crowded(strip: Strip, clause: str) -> list[Finding]:
     ]
 
 
+WIRE_THE_LINK = "Set the order of that potential in Wires: the link right behind its transformer or supply."
 SIDE_BY_SIDE = "Put the terminals of one number side by side (Order … in Terminals)."
 CHOOSE_ANEW = "Choose the jumpers of that potential anew in Terminals (Order …, Jumper), or take the usual ones."
+SOURCES = (Can.TRANSFORMS, Can.MAKES_DC, Can.FOREIGN_SUPPLY)
 EARTH, STAYS_LIVE = "earth", "what stays live with the main switch off"
 CHANNELS = 2
 """Jumpers that a terminal takes beside each other (common practice, no source)."""

@@ -109,8 +109,8 @@ def ends_of_chains(
 ) -> frozenset[PinRef]:
     """The clamps from which no wire goes on: they take one.
 
-    Where there are more than a chain has ends, jumpers are passed: in at one terminal, out at another. Only then: what
-    earths a transformer stays on the transformer, and hangs on no jumper that somebody pulls out.
+    Where there are more than a chain has ends, jumpers are passed: in at one terminal, out at another. Only then: an
+    earthing link should not hang behind a jumper that somebody pulls out; where one does, W10 says so.
     """
     single = frozenset(pin for pin in pins if room_of(pin) == 1)
     if len(single) <= ENDS:
