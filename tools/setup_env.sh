@@ -9,6 +9,10 @@ system_packages=(libegl1 libgl1 libopengl0 libxkbcommon0 libxkbcommon-x11-0 libd
   libfontconfig1 libfreetype6 libglib2.0-0 libxcb-cursor0 libxcb-icccm4 libxcb-image0
   libxcb-keysyms1 libxcb-randr0 libxcb-render-util0 libxcb-shape0 libxcb-xinerama0 libxcb-xkb1)
 
+# Python keeps what it has compiled beside the sources. Without that every start compiles all of them again: a window
+# came 1.5 s later, and each worker of the tests spent 14 s on it.
+unset PYTHONDONTWRITEBYTECODE
+
 say() { printf '%s\n' "riktig: $*" >&2; }
 
 # The system's own Python first: distributions build it with profile-guided optimisation, which a Python compiled by
