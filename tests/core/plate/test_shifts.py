@@ -20,6 +20,7 @@ from riktig.core.holes import HOLES
 from riktig.core.ids import PinRef
 from riktig.core.job import CircuitId, DeviceId, Job, JoinHow, add_load, new_job, set_enclosure
 from riktig.core.plate import (
+    CUTS,
     LAYOUT,
     Duct,
     Edge,
@@ -333,14 +334,23 @@ class TestAssemblies:
         block = evaluation.get(LAYOUT).stand_of(leads[1])
         assert block is not None
         assert block.rail == 0, "the busbar is screwed to the plate"
-        assert block.block.width == pytest.approx(
-            sum(s.part.width for s in evaluation.get(LAYOUT).seats if s.device in leads)
-        )
+        # By hand: two holders of 20, an infeed of 54 and three adapters of 54 (six half places of 9) for 54 wide parts.
+        assert block.block.width == 20 + 54 + 3 * 54 + 20
+        bars_of = block.block.bars
+        assert bars_of is not None
+        assert [adapter.x for adapter in bars_of.adapters] == [74, 128, 182]
+        seats = [s for s in evaluation.get(LAYOUT).seats if s.device in leads]
+        assert {s.depth - s.part.depth for s in seats} == {50}, "they stand farther from the plate than on a rail"
+        assert block.block.height >= 200, "an adapter is as high as the holders"
         bars = [h for h in evaluation.get(HOLES) if h.purpose.startswith("busbar of")]
         assert len(bars) == 4
         assert all(block.x < h.x < block.body.right and block.y < h.y < block.body.bottom for h in bars)
         bom = {row[1]: row[2] for row in schedule("bom", evaluation).rows}
-        assert bom["busbar"] == pytest.approx(block.block.width / 1000)
+        # DIN 43671, from memory: 20 × 5 carries 274 A; three bars are cut to the length of the system.
+        assert bom["copper busbar 20 × 5"] == pytest.approx(3 * 0.256)
+        assert bom["busbar adapter 54 mm, 3-pole, 60 mm busbars"] == 3
+        assert bom["holder for 3-pole, 60 mm busbars"] == 2
+        assert sorted(c.name for c in evaluation.get(CUTS) if "busbar" in c.stock) == ["B1.1", "B1.2", "B1.3"]
         for pin in ("1", "3", "5"):
             ends = [
                 w

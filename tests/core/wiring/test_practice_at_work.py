@@ -65,7 +65,9 @@ def motor_breakers(evaluation: Evaluation[Job]) -> list[DeviceId]:
     return [d.id for d in evaluation.get(CIRCUITS).devices if d.kind_id == "motor_breaker"]
 
 
-@pytest.mark.parametrize(("how", "what"), [(Distribution.COMB, "comb, 3-pole, 4 × "), (Distribution.BAR, "busbar")])
+@pytest.mark.parametrize(
+    ("how", "what"), [(Distribution.COMB, "comb, 3-pole, 4 × "), (Distribution.BAR, "copper busbar 20 × 5")]
+)
 def test_breakers_on_a_comb_or_bar_stand_side_by_side_and_take_one_feed_a_line(how: Distribution, what: str) -> None:
     """Common practice, no source: a comb takes the place of the loops, which vanish from the wire list."""
     job = set_practice(barn(), distribution=how)
@@ -82,7 +84,11 @@ def test_breakers_on_a_comb_or_bar_stand_side_by_side_and_take_one_feed_a_line(h
     joined = evaluation.get(ASSEMBLIES)[0].devices
     assert set(breakers) <= set(joined)
     outlines = [outline(layout, device) for device in joined]
-    assert all(b.x == pytest.approx(a.right) for a, b in pairwise(outlines))
+    if how is Distribution.COMB:
+        assert all(b.x == pytest.approx(a.right) for a, b in pairwise(outlines))
+    else:
+        gaps = [b.x - a.right for a, b in pairwise(outlines)]
+        assert all(0 <= gap < 9 + 20 for gap in gaps), "adapters come in half places of 9 mm, a holder takes 20"
     assert any(name.startswith(what) for name in bought(job))
     assert {code[:3] for code in failing(job)} <= {code[:3] for code in failing(barn())}
 

@@ -40,7 +40,7 @@ def things_behind(layout: Layout, enclosure: Enclosure) -> tuple[Behind, ...]:
         enclosure: The enclosure.
     """
     origin = to_door(Point(0, 0), enclosure)
-    behinds = [Behind(f"{{{seat.device}}}", seat.rect.moved(*origin), seat.part.depth) for seat in layout.seats]
+    behinds = [Behind(f"{{{seat.device}}}", seat.rect.moved(*origin), seat.depth) for seat in layout.seats]
     behinds += [Behind(duct.name, duct.rect.moved(*origin), DUCT_DEPTH) for duct in layout.ducts]
     return tuple(behinds)
 

@@ -82,7 +82,7 @@ def shafts_of(circuits: Circuits, layout: Layout, enclosure: Enclosure, practice
         centre = seat.rect.centre
         at = to_door(centre, enclosure)
         leaf = leaf_at(leaves_of(enclosure), at.x)
-        free = enclosure.plate_depth - seat.part.depth
+        free = enclosure.plate_depth - seat.depth
         sheet, inner, outer = enclosure.door_thickness, practice.shaft_in_switch, practice.shaft_in_handle
         length = max(round(free + sheet + inner + outer, 1), 0.0)
         why = Why(
@@ -92,7 +92,7 @@ def shafts_of(circuits: Circuits, layout: Layout, enclosure: Enclosure, practice
             (
                 f"across {centre.x:g} + {px:g} − {dx:g} = {at.x:g} mm",
                 f"down {centre.y:g} + {py:g} − {dy:g} = {at.y:g} mm",
-                f"between switch and door {enclosure.plate_depth:g} − {seat.part.depth:g} = {free:g} mm",
+                f"between switch and door {enclosure.plate_depth:g} − {seat.depth:g} = {free:g} mm",
                 f"length {free:g} + door {sheet:g} + in the switch {inner:g} + in the handle {outer:g} = {length:g} mm",
             ),
         )

@@ -1,16 +1,16 @@
 """The parts list: what is bought, what joins it, the bars and wires it is cut from, and what goes on the ends."""
 
 from collections import Counter
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 
 from riktig.core.catalogue import Can
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.purchasing import PURCHASE, line_of, purchase_cells, shortage, table_of
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.holes import ENTRIES, HOLES
-from riktig.core.job import EndStyle, Job, JoinHow, PinRef, Practice, circuit_of
+from riktig.core.job import DeviceId, EndStyle, Job, JoinHow, PinRef, Practice, circuit_of
 from riktig.core.labels import LABELS
-from riktig.core.plate import ASSEMBLIES, CUTS, LAYOUT
+from riktig.core.plate import ASSEMBLIES, BAR_PITCH, CUTS, LAYOUT, BarSystem
 from riktig.core.schematic import CIRCUITS, NAMES, Device, Zone
 from riktig.core.simulation import RATINGS, described
 from riktig.core.sizing import SIZING
@@ -120,16 +120,31 @@ def _joining(evaluation: Evaluation[Job]) -> list[Row]:
             pitch, poles = stands.block.width / len(join.devices), len(sizing.parts[join.devices[0]].kind.units)
             rows.append(("", f"comb, {poles}-pole, {len(join.devices)} × {pitch:g} mm", 1, "pc", own_tags, PLATE_KIT))
             rows.append(("", f"infeed terminal of a comb, {poles}-pole", 1, "pc", own_tags, PLATE_KIT))
-        elif stands:
-            rows.append(("", "busbar", stands.block.width / 1000, "m", own_tags, PLATE_KIT))
-            rows.append(("", "adapter for a busbar", len(join.devices), "pc", own_tags, PLATE_KIT))
-            rows.append(("", "infeed of a busbar", 1, "pc", own_tags, PLATE_KIT))
+        elif stands and stands.block.bars:
+            rows += _bar_system(stands.block.bars, names.tag, own_tags)
     of_kind: dict[str, list[str]] = {}
     for strip in evaluation.get(STRIPS).strips:
         for jumper in jumpers_on(strip):
             of_kind.setdefault(jumper.kind, []).append(f"{strip.tag}:{jumper.joins[0].mark}")
     rows += [("", kind, len(at), "pc", " ".join(at), STRIPS_KIT) for kind, at in sorted(of_kind.items())]
     rows.append(("", "end stop", 2 * len(evaluation.get(STRIPS).strips), "pc", "", STRIPS_KIT))
+    return rows
+
+
+def _bar_system(bars: BarSystem, tag: Mapping[DeviceId, str], own_tags: str) -> list[Row]:
+    """What belongs to busbars besides the bars, which are cut: adapters by width, infeed, holders, covers."""
+    poles = f"{bars.poles}-pole, {BAR_PITCH:g} mm busbars"
+    on_width: dict[float, list[str]] = {}
+    for adapter in bars.adapters:
+        on_width.setdefault(adapter.width, []).append(tag.get(adapter.device, ""))
+    rows: list[Row] = [
+        ("", f"busbar adapter {width:g} mm, {poles}", len(tags), "pc", " ".join(tags), PLATE_KIT)
+        for width, tags in sorted(on_width.items())
+    ]
+    needs = f", {bars.amps:g} A"
+    rows.append(("", f"infeed terminals for {poles}{needs}", 1, "pc", own_tags, PLATE_KIT))
+    rows.append(("", f"holder for {poles}", len(bars.holders), "pc", own_tags, PLATE_KIT))
+    rows.append(("", f"end cover for {poles}", 2, "pc", own_tags, PLATE_KIT))
     return rows
 
 

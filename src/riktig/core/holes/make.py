@@ -22,7 +22,7 @@ from riktig.core.job import (
     Surface,
 )
 from riktig.core.keys import DeviceKey, DuctKey, Key, OpeningKey, PartKey, RailKey
-from riktig.core.plate import Duct, Layout, Rail, Stand
+from riktig.core.plate import HOLDER_WIDTH, Duct, Layout, Rail, Stand
 from riktig.core.schematic import BOX_BOND, Names
 from riktig.core.standards import fitting_class, self_drilling_point, tapped_hole
 
@@ -34,8 +34,8 @@ DUCT_END, DUCT_PITCH = 40.0, 300.0
 """First duct screw from the end and largest pitch (common practice, no source)."""
 SCREW = "M5"
 SELF_DRILLER = "ST4.8"
-BUSBAR_HOLE, BUSBAR_APART = 10.0, 60.0
-"""Of a busbar's two supports: the holes from its ends, and from each other (common size, no source)."""
+HOLDER_HOLES_APART = 60.0
+"""Between the two holes of what holds busbars, mm (common size, no source)."""
 RIVET, RIVET_INSET = 3.3, 5.0
 """Hole for a 3.2 mm blind rivet, and how far the nameplate's holes are from its edges (common size, no source)."""
 GLAND_EDGE, GLAND_DEEP = 50.0, 150.0
@@ -119,8 +119,7 @@ def _plate(layout: Layout, practice: Practice, names: Names) -> Iterator[Hole]:
     yield from _rails_and_ducts(layout, practice, key)
     yield from _screwed_parts(layout, names, key)
     for stand in layout.stands:
-        if stand.rail == 0 and len(stand.block.devices) > 1 and not any(m[1].holes for m in stand.block.members):
-            yield from _busbar(stand, names, key)
+        yield from _bar_holders(stand, names, key)
 
 
 class _Counted:
@@ -152,17 +151,19 @@ def _rails_and_ducts(layout: Layout, practice: Practice, key: _Counted) -> Itera
 def _screwed_parts(layout: Layout, names: Names, key: _Counted) -> Iterator[Hole]:
     for seat in layout.seats:
         where, tag = DeviceKey(seat.device), names.tag[seat.device]
-        for spot in seat.part.holes if seat.rail == 0 else ():
+        for spot in seat.part.holes if seat.rail == 0 and not seat.raised else ():
             at = Point(seat.rect.x + spot.x, seat.rect.y + spot.y)
             yield _tapped(at, spot.thread, tag, key(where), where)
         if seat.part.kind.can(Can.EARTH_STUD) and role_of(seat.device) != BOX_BOND and seat.part.screw:
             yield _tapped(seat.rect.centre, seat.part.screw, tag, key(where), where)
 
 
-def _busbar(stand: Stand, names: Names, key: _Counted) -> Iterator[Hole]:
+def _bar_holders(stand: Stand, names: Names, key: _Counted) -> Iterator[Hole]:
     where, name = DeviceKey(stand.block.lead), f"busbar of {names.tag[stand.block.lead]}"
-    for x in (stand.x + BUSBAR_HOLE, stand.body.right - BUSBAR_HOLE):
-        for y in (stand.body.centre.y - BUSBAR_APART / 2, stand.body.centre.y + BUSBAR_APART / 2):
+    middle = stand.y + stand.block.above
+    for holder in stand.block.bars.holders if stand.block.bars else ():
+        x = stand.x + holder + HOLDER_WIDTH / 2
+        for y in (middle - HOLDER_HOLES_APART / 2, middle + HOLDER_HOLES_APART / 2):
             yield _tapped(Point(x, y), SCREW, name, key(f"{where}/busbar"), where)
 
 

@@ -1,3 +1,4 @@
+from .bar_system import BAR_PITCH, HOLDER_WIDTH, Adapter, BarSystem, bar_system
 from .cut_drawing import draw_cuts
 from .cut_optimiser import Bar, CutPlan, cut_plan, plan_cuts
 from .derived import ASSEMBLIES, CUT_PLAN, CUTS, LAYOUT
@@ -25,12 +26,16 @@ from .together import apart, groups_of
 
 __all__ = [
     "ASSEMBLIES",
+    "BAR_PITCH",
     "CUTS",
     "CUT_PLAN",
     "DUCT_DEPTH",
+    "HOLDER_WIDTH",
     "LAYOUT",
     "RULER",
+    "Adapter",
     "Bar",
+    "BarSystem",
     "Block",
     "CutPlan",
     "Duct",
@@ -48,6 +53,7 @@ __all__ = [
     "apart",
     "arrange",
     "at_ruler",
+    "bar_system",
     "body_of",
     "box",
     "bridged_pins",

@@ -7,6 +7,7 @@ from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Point, Poly
 from riktig.core.ids import PinRef
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, DuctKey, Key, PinKey, RailKey
+from riktig.core.plate.bar_drawing import draw_bars
 from riktig.core.plate.model import Duct, Layout, PlacedDevice, Rail
 from riktig.core.schematic import Circuits, Names
 
@@ -97,6 +98,8 @@ def draw_plate(
     for rail in layout.rails:
         shapes += _rail(rail, shift)
         shapes += _spare(layout, rail, shift, spare_share)
+    for stand in layout.stands:
+        shapes += draw_bars(stand, shift, WORD * min(grown, 1.4))
     for seat in layout.seats:
         shapes += _seat(seat, shown_names, shift)
     seats = {seat.device: seat for seat in layout.seats}

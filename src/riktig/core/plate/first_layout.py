@@ -77,7 +77,9 @@ def arrange(
     placed_alone = {placement.device for placement in fix.placements} if fix else set()
     run = rail_run(enclosure, practice)
     taken = {device for join in joins for device in join.devices}
-    blocks = joined(kept_together(blocks, circuits, run, placed_alone | taken), joins)
+    blocks = kept_together(blocks, circuits, run, placed_alone | taken)
+    american = practice.rulebook.north_american
+    blocks = joined(blocks, joins, most_a=sizing.feeder.needs_a, north_american=american)
     shell = _Shell(blocks, enclosure, practice, circuits.devices, sizing)
     rows = _rows([b for b in blocks if not is_loose(b)], shell)
     if fix is None:

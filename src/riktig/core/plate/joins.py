@@ -6,6 +6,7 @@ from dataclasses import replace
 from riktig.core.catalogue import Clamp, Part, Side
 from riktig.core.errors import RiktigError
 from riktig.core.job import DeviceId, Job, Join, JoinHow, PinRef
+from riktig.core.plate.bar_system import HOLDER_HEIGHT, bar_system
 from riktig.core.plate.model import Block, Layout
 from riktig.core.plate.together import side_by_side
 from riktig.core.schematic import Device
@@ -13,19 +14,31 @@ from riktig.core.schematic import Device
 __all__ = ["bridged_pins", "join_parts", "joined", "separate_parts"]
 
 
-def joined(blocks: tuple[Block, ...], joins: Iterable[Join]) -> tuple[Block, ...]:
+SAME_PLACE_MM = 0.01
+
+
+def joined(
+    blocks: tuple[Block, ...], joins: Iterable[Join], *, most_a: float, north_american: bool
+) -> tuple[Block, ...]:
     """The blocks with those of every assembly made one; an assembly that lacks a part is left apart.
 
     Args:
         blocks: The blocks as they come from the circuits.
         joins: What the builder joined to blocks.
+        most_a: What the feed of busbars must carry at most, A.
+        north_american: Whether the panel is built by UL 508A, which decides what a busbar carries.
     """
     by_lead = {block.lead: block for block in blocks}
     for join in joins:
         parts = [by_lead[lead] for lead in join.devices if lead in by_lead]
         if len(parts) < len(join.devices):
             continue
-        made = _linked(parts) if join.how is JoinHow.LINK else _side_by_side(parts, join.how)
+        if join.how is JoinHow.LINK:
+            made = _linked(parts)
+        else:
+            made = side_by_side(parts, with_room=False)
+        if join.how is JoinHow.BUSBAR:
+            made = _on_bars(made, most_a, north_american=north_american)
         for block in parts:
             del by_lead[block.lead]
         by_lead[made.lead] = made
@@ -55,10 +68,35 @@ def _linked(parts: list[Block]) -> Block:
     )
 
 
-def _side_by_side(parts: list[Block], how: JoinHow) -> Block:
-    """Side by side without gaps; a busbar is screwed to the plate, so there is no rail, a comb goes into the clamps."""
-    block = side_by_side(parts, with_room=False)
-    return replace(block, screwed=True) if how is JoinHow.BUSBAR else block
+def _on_bars(block: Block, most_a: float, *, north_american: bool) -> Block:
+    """What stands side by side on adapters in front of busbars, whose holders are screwed to the plate: no rail.
+
+    What hangs below a part, as an overload below its contactor does, keeps its place beside it.
+    """
+    heads = [(device, part) for device, part, x, _ in block.members if _is_head(block, device, x)]
+    bars = bar_system(heads, most_a=most_a, north_american=north_american)
+    at = {adapter.device: adapter for adapter in bars.adapters}
+    members: list[tuple[DeviceId, Part, float, float]] = []
+    shift = 0.0
+    for device, part, x, y in block.members:
+        if device in at:
+            shift = at[device].x + (at[device].width - part.width) / 2 - x
+        members.append((device, part, x + shift, y))
+    half = HOLDER_HEIGHT / 2
+    return replace(
+        block,
+        members=tuple(members),
+        width=bars.width,
+        above=max(block.above, half),
+        below=max(block.below, half),
+        screwed=True,
+        bars=bars,
+    )
+
+
+def _is_head(block: Block, device: DeviceId, x: float) -> bool:
+    """Whether a member is the first at its place from the left: it stands on the adapter, what is below it does not."""
+    return next(other for other, _, other_x, _ in block.members if abs(other_x - x) < SAME_PLACE_MM) == device
 
 
 def bridged_pins(joins: Iterable[Join], devices: Mapping[DeviceId, Device]) -> dict[PinRef, int]:

@@ -8,6 +8,7 @@ from riktig.core.catalogue import Part, Pin, Side
 from riktig.core.geometry import Point, Rect
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, DuctKey, Key, RailKey
+from riktig.core.plate.bar_system import RAISED, BarSystem
 from riktig.core.schematic import by_tags
 
 __all__ = [
@@ -42,7 +43,8 @@ class RailRow(Enum):
 class PlacedDevice:
     """A device on the plate: its outline, its part, and its rail (0: screwed or fixed).
 
-    ``turned`` stands head down, as a strip of terminals does whose cables come in from above.
+    ``turned`` stands head down, as a strip of terminals does whose cables come in from above; ``raised`` is how much
+    farther from the plate it stands than on a rail, mm.
     """
 
     device: DeviceId
@@ -50,6 +52,12 @@ class PlacedDevice:
     rect: Rect
     rail: int
     turned: bool = False
+    raised: float = 0.0
+
+    @property
+    def depth(self) -> float:
+        """From the plate's face to its front, mm."""
+        return self.part.depth + self.raised
 
     def pin_point(self, pin: str) -> Point:
         """Where one of its pins is on the plate."""
@@ -70,7 +78,8 @@ class Block:
     """What moves as one: a device, a contactor with its overload, a strip with its end stops.
 
     ``members`` are devices with their place from the block's left edge and the rail's centre. What is
-    ``screwed`` needs no rail; ``turned`` stands head down.
+    ``screwed`` needs no rail; ``turned`` stands head down. ``bars`` is what its parts stand on where they are fed by
+    busbars.
     """
 
     lead: DeviceId
@@ -85,6 +94,12 @@ class Block:
     room_below: float
     screwed: bool = False
     turned: bool = False
+    bars: BarSystem | None = None
+
+    @property
+    def raised(self) -> float:
+        """How much farther from the plate its parts stand than on a rail, mm."""
+        return RAISED if self.bars else 0.0
 
     @property
     def height(self) -> float:
@@ -94,7 +109,7 @@ class Block:
     @property
     def depth(self) -> float:
         """From the plate's face to the front of its deepest part, mm."""
-        return max(part.depth for _, part, _, _ in self.members)
+        return max(part.depth for _, part, _, _ in self.members) + self.raised
 
     @property
     def devices(self) -> tuple[DeviceId, ...]:

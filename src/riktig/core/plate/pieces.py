@@ -1,4 +1,4 @@
-"""What is cut: rail, duct and lids by piece."""
+"""What is cut: rail, duct, lids and busbars by piece."""
 
 from riktig.core.plate.model import DUCT_DEPTH, Layout, Piece
 
@@ -6,7 +6,7 @@ __all__ = ["cut_list"]
 
 
 def cut_list(layout: Layout, lid_gap: float) -> tuple[Piece, ...]:
-    """Rail, duct and lids, each piece by its name.
+    """Rail, duct, lids and busbars, each piece by its name.
 
     The lids of level ducts run between the uprights, a little shorter, so that they do not bow them.
     """
@@ -25,4 +25,9 @@ def cut_list(layout: Layout, lid_gap: float) -> tuple[Piece, ...]:
         )
         for d in layout.ducts
     ]
-    return (*rails, *ducts, *lids)
+    bars = [
+        Piece(f"B{n}.{line}", system.bar_name, system.width, f"line {line} of the {len(system.adapters)} adapters")
+        for n, system in enumerate((s.block.bars for s in layout.stands if s.block.bars), 1)
+        for line in range(1, system.poles + 1)
+    ]
+    return (*rails, *ducts, *lids, *bars)

@@ -111,5 +111,5 @@ def _seats(stands: tuple[Stand, ...]) -> list[PlacedDevice]:
             x = block.width - dx - part.width if block.turned else dx
             y = -dy - part.height if block.turned else dy
             rect = Rect(round(stand.x + x, 2), round(middle + y, 2), part.width, part.height)
-            seats.append(PlacedDevice(device, part, rect, stand.rail, block.turned))
+            seats.append(PlacedDevice(device, part, rect, stand.rail, block.turned, block.raised))
     return seats

@@ -4,6 +4,7 @@ from collections.abc import Iterable
 
 from riktig.core.catalogue import Behaviour, Clamp, Side
 from riktig.core.job import DeviceId, Distribution, Enclosure, Join, JoinHow, Practice
+from riktig.core.plate.bar_system import adapter_width, least_beside
 from riktig.core.plate.first_layout import rail_run
 from riktig.core.schematic import Circuits, Device, Net, Nets, Zone
 from riktig.core.sizing import Sizing
@@ -46,10 +47,10 @@ def assemblies(
             alike: tuple[object, ...] = (_system(lines[0]),)
             if how is JoinHow.COMB:
                 alike = (*(net.id for net in lines), device.kind_id, part.width, part.height, part.depth)
-            groups.setdefault(alike, []).append((device.id, part.width))
+            width = part.width if how is JoinHow.COMB else adapter_width(part)
+            groups.setdefault(alike, []).append((device.id, width))
     longest = rail_run(enclosure, practice)
-    if how is JoinHow.COMB:
-        longest = min(longest, COMB_WIDTH)
+    longest = min(longest, COMB_WIDTH) if how is JoinHow.COMB else longest - least_beside(longest)
     joined = [run for members in groups.values() for run in _runs(members, longest)]
     return own + tuple(Join(run, how) for run in joined if len(run) > 1)
 
@@ -71,7 +72,7 @@ def _feed_lines(device: Device, nets: Nets) -> tuple[Net, ...]:
 
 
 def _runs(members: Iterable[tuple[DeviceId, float]], longest: float) -> list[tuple[DeviceId, ...]]:
-    """The members in runs that are no longer than given, mm."""
+    """The members in runs that are no longer than given, mm; none is left alone where the run before can spare one."""
     runs: list[tuple[DeviceId, ...]] = []
     width = 0.0
     for device, wide in members:
@@ -81,4 +82,6 @@ def _runs(members: Iterable[tuple[DeviceId, float]], longest: float) -> list[tup
         else:
             runs.append((device,))
             width = wide
+    if len(runs) > 1 and len(runs[-1]) == 1 and len(runs[-2]) > 2:
+        runs[-2:] = [runs[-2][:-1], (runs[-2][-1], *runs[-1])]
     return runs

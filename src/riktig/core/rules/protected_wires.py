@@ -57,6 +57,8 @@ def conductors_protected(view: View) -> ClauseResult:
             text += f"; {amps:.1f} A can return by it."
             remedy = "Take a thicker neutral, or give each way its own."
             findings.append(Finding("W05", Verdict.FAILS, text, WireKey(wire.key), clause, remedy))
+    bars, of_bars = _busbars(view, clause)
+    findings += bars
     unsaid, wires = _unsaid(view, clause)
     findings += unsaid
     aside = len(view.wiring.wires) - looked_at - neutrals - wires
@@ -64,6 +66,7 @@ def conductors_protected(view: View) -> ClauseResult:
         f"{looked_at} live wires against what protects them",
         f"{neutrals} neutrals against all that returns by them on one line",
         f"{aside} not looked at: earths and returns of control",
+        *of_bars,
     )
     return ClauseResult("W05", Group.WIRING, "Wires of the supply protected", clause, evidence, tuple(findings))
 
@@ -100,6 +103,23 @@ def _carries(mm2: float, laid: Laid) -> float:
     """What a wire carries, A: one of a size that the table does not have, like the next smaller one; 0 below all."""
     known = max((size for size in laid.sizes if size <= mm2 + 1e-9), default=0.0)
     return section_of(known, 0.0, "", laid).carries_a if known else 0.0
+
+
+def _busbars(view: View, clause: str) -> tuple[list[Finding], list[str]]:
+    """Busbars that no size is enough for, and what each of the others carries."""
+    findings: list[Finding] = []
+    evidence: list[str] = []
+    for stand in view.layout.stands:
+        bars = stand.block.bars
+        if bars and bars.bar:
+            carries = f"{bars.bar_name} under {view.tag(stand.block.lead)} carries {bars.bar.carries_a:g} A"
+            evidence.append(f"{carries} with 35 °C round it; {bars.amps:g} A can flow")
+        elif bars:
+            name = f"The busbars under {view.tag(stand.block.lead)}"
+            text = f"{name} must carry {bars.amps:g} A; no size of the table does."
+            remedy = "Part them into two systems, each with a feed of its own, or sign what carries the current."
+            findings.append(Finding("W05", Verdict.JUDGE, text, DeviceKey(stand.block.lead), clause, remedy))
+    return findings, evidence
 
 
 def _unsaid(view: View, clause: str) -> tuple[list[Finding], int]:

@@ -1,3 +1,4 @@
+from .busbars import Busbar, busbar_current, busbar_for
 from .conductors import (
     LB_IN_PER_N_M,
     Ferrule,
@@ -76,6 +77,7 @@ from .workshop import (
 __all__ = [
     "COMMON_PRACTICE",
     "LB_IN_PER_N_M",
+    "Busbar",
     "EntryFitting",
     "Ferrule",
     "Figure",
@@ -89,6 +91,8 @@ __all__ = [
     "assumed_loading",
     "bending_room",
     "bonding_section",
+    "busbar_current",
+    "busbar_for",
     "cable_core_diameter",
     "clamp_range",
     "class_keeps",
