@@ -9,12 +9,15 @@ from hypothesis import strategies as st
 from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Part
+from riktig.core.geometry import Poly
 from riktig.core.job import DeviceId, Distribution, Rulebook, add_load, new_job, set_enclosure, set_practice
+from riktig.core.keys import DeviceKey
 from riktig.core.plate import ASSEMBLIES, LAYOUT, BarSystem, bar_system
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import CIRCUITS
 from riktig.core.sizing import SIZING
 from riktig.core.standards import busbar_current, busbar_for
+from riktig.core.wiring import BARE_PLATE_DRAWING
 
 
 def breaker() -> Part:
@@ -123,3 +126,20 @@ def test_no_breaker_is_left_alone_behind_a_full_run_of_bars() -> None:
         assert len(breakers) == count
         alone += [device for device in breakers if device not in on_bars]
     assert not alone
+
+
+def test_the_bars_are_drawn_sixty_apart_and_over_the_whole_system() -> None:
+    job = set_enclosure(new_job("B", "bars"), width=1200.0, height=1200.0, plate_width=1150.0, plate_height=1150.0)
+    for n in range(4):
+        job = add_load(job, f"fan {n}", 4.0)
+    evaluation = plan_for(set_practice(job, distribution=Distribution.BAR))
+    stand = next(stand for stand in evaluation.get(LAYOUT).stands if stand.block.bars)
+    assert stand.block.bars is not None
+    drawn = [
+        shape for shape in evaluation.get(BARE_PLATE_DRAWING).shapes
+        if isinstance(shape, Poly) and shape.fill == "rail" and shape.key == DeviceKey(stand.block.lead)
+    ]  # fmt: skip
+    middles = sorted((shape.points[0].y + shape.points[2].y) / 2 for shape in drawn)
+    assert [b - a for a, b in pairwise(middles)] == pytest.approx([60, 60])
+    assert {round(shape.points[2].x - shape.points[0].x, 6) for shape in drawn} == {stand.block.bars.width}
+    assert {round(shape.points[2].y - shape.points[0].y, 6) for shape in drawn} == {20}

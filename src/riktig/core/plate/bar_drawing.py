@@ -35,15 +35,17 @@ def draw_bars(stand: Stand, shift: Point, size: float) -> Iterator[Shape]:
         )  # fmt: skip
         return Poly(corners, "line", 0.4, True, fill, False, "device", key)
 
+    for adapter in bars.adapters:
+        yield outline(adapter.x, adapter.width, "panel")
+    yield outline(bars.infeed_x, INFEED_WIDTH, "card")
+    # The bars lie behind the adapters; they are drawn in front so that they are seen.
     wide = bars.bar.width if bars.bar else SHOWN_WIDTH
     for line in range(bars.poles):
         y = middle + (line - (bars.poles - 1) / 2) * BAR_PITCH
         yield outline(0.0, bars.width, "rail", y - wide / 2, wide)
-    for adapter in bars.adapters:
-        yield outline(adapter.x, adapter.width, "panel")
     for x in bars.holders:
         yield outline(x, HOLDER_WIDTH, "card")
-    yield outline(bars.infeed_x, INFEED_WIDTH, "card")
     x = left + bars.infeed_x + INFEED_WIDTH / 2
-    for n, words in enumerate(("infeed", bars.bar.name if bars.bar else "no bar", f"{bars.amps:g} A")):
-        yield Text(x, middle + (n - 1) * size * 1.4, words, size, "second", align=Align.MIDDLE, layer="text", key=key)
+    between = (-HOLDER_HEIGHT / 2 + size * 1.2, -BAR_PITCH / 2 + size / 3, BAR_PITCH / 2 + size / 3)
+    for y, words in zip(between, ("infeed", bars.bar.name if bars.bar else "no bar", f"{bars.amps:g} A"), strict=True):
+        yield Text(x, middle + y, words, size, "second", align=Align.MIDDLE, layer="text", key=key)
