@@ -348,8 +348,8 @@ class TestAssemblies:
         bom = {row[1]: row[2] for row in schedule("bom", evaluation).rows}
         # DIN 43671, from memory: 20 × 5 carries 274 A; three bars are cut to the length of the system.
         assert bom["copper busbar 20 × 5"] == pytest.approx(3 * 0.256)
-        assert bom["busbar adapter 54 mm, 3-pole, 60 mm busbars"] == 3
-        assert bom["holder for 3-pole, 60 mm busbars"] == 2
+        assert bom["adapter 54 mm wide for 3 busbars 60 mm apart"] == 3
+        assert bom["holder for 3 busbars 60 mm apart"] == 2
         assert sorted(c.name for c in evaluation.get(CUTS) if "busbar" in c.stock) == ["B1.1", "B1.2", "B1.3"]
         for pin in ("1", "3", "5"):
             ends = [

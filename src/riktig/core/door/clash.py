@@ -10,7 +10,7 @@ from riktig.core.door.door_types import HANDLE, WIRING_DEPTH, DoorPlan, Leaf, Pl
 from riktig.core.geometry import Point, Rect
 from riktig.core.job import DeviceId, Enclosure
 from riktig.core.job.enclosure import DOOR_FOLD_MM
-from riktig.core.plate import DUCT_DEPTH, Layout, Misfit
+from riktig.core.plate import DUCT_DEPTH, RAISED, Layout, Misfit
 from riktig.core.standards import operator_hole, operator_pitch
 
 __all__ = ["Behind", "door_misfits", "misfits_about_door", "swing_reach", "things_behind", "wiring_room"]
@@ -33,7 +33,7 @@ class Behind:
 
 
 def things_behind(layout: Layout, enclosure: Enclosure) -> tuple[Behind, ...]:
-    """Every part and duct of the plate, projected square onto the door.
+    """Every part, busbar system and duct of the plate, projected square onto the door.
 
     Args:
         layout: The plate: where everything stands.
@@ -41,6 +41,8 @@ def things_behind(layout: Layout, enclosure: Enclosure) -> tuple[Behind, ...]:
     """
     origin = to_door(Point(0, 0), enclosure)
     behinds = [Behind(f"{{{seat.device}}}", seat.rect.moved(*origin), seat.depth) for seat in layout.seats]
+    on_bars = [stand for stand in layout.stands if stand.block.bars]
+    behinds += [Behind(f"the busbars of {{{s.block.lead}}}", s.body.moved(*origin), RAISED) for s in on_bars]
     behinds += [Behind(duct.name, duct.rect.moved(*origin), DUCT_DEPTH) for duct in layout.ducts]
     return tuple(behinds)
 

@@ -10,7 +10,7 @@ from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Point,
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, Key, PartKey
 from riktig.core.plate import RULER, at_ruler, box, grown_by, rulers
-from riktig.core.plate.draw import dashed
+from riktig.core.plate.outlines import dashed
 from riktig.core.schematic import Names
 
 __all__ = ["draw_door", "operator_shapes", "shadow_shapes"]

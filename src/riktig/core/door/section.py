@@ -10,7 +10,7 @@ from riktig.core.door.stack import stack_of
 from riktig.core.geometry import Align, Drawing, Face, Line, Point, Rect, Shape, Text
 from riktig.core.job import DeviceId, Enclosure
 from riktig.core.plate import box
-from riktig.core.plate.draw import dashed
+from riktig.core.plate.outlines import dashed
 
 __all__ = ["draw_section"]
 

@@ -133,18 +133,17 @@ def _joining(evaluation: Evaluation[Job]) -> list[Row]:
 
 def _bar_system(bars: BarSystem, tag: Mapping[DeviceId, str], own_tags: str) -> list[Row]:
     """What belongs to busbars besides the bars, which are cut: adapters by width, infeed, holders, covers."""
-    poles = f"{bars.poles}-pole, {BAR_PITCH:g} mm busbars"
+    lines = f"{bars.lines} busbars {BAR_PITCH:g} mm apart"
     on_width: dict[float, list[str]] = {}
     for adapter in bars.adapters:
         on_width.setdefault(adapter.width, []).append(tag.get(adapter.device, ""))
     rows: list[Row] = [
-        ("", f"busbar adapter {width:g} mm, {poles}", len(tags), "pc", " ".join(tags), PLATE_KIT)
+        ("", f"adapter {width:g} mm wide for {lines}", len(tags), "pc", " ".join(tags), PLATE_KIT)
         for width, tags in sorted(on_width.items())
     ]
-    needs = f", {bars.amps:g} A"
-    rows.append(("", f"infeed terminals for {poles}{needs}", 1, "pc", own_tags, PLATE_KIT))
-    rows.append(("", f"holder for {poles}", len(bars.holders), "pc", own_tags, PLATE_KIT))
-    rows.append(("", f"end cover for {poles}", 2, "pc", own_tags, PLATE_KIT))
+    rows.append(("", f"infeed terminals for {lines}, {bars.amps:g} A", 1, "pc", own_tags, PLATE_KIT))
+    rows.append(("", f"holder for {lines}", len(bars.holders), "pc", own_tags, PLATE_KIT))
+    rows.append(("", f"end cover for {lines}", 2, "pc", own_tags, PLATE_KIT))
     return rows
 
 

@@ -12,7 +12,7 @@ from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Point, Rect
 from riktig.core.holes import Hole, HoleSurface
 from riktig.core.keys import HoleKey, PartKey
 from riktig.core.plate import box
-from riktig.core.plate.draw import dashed
+from riktig.core.plate.outlines import dashed
 
 __all__ = ["CHECK_MM", "PRINT_TOLERANCE", "Template", "Tile", "check_bar", "template_of", "write_template"]
 

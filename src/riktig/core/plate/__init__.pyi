@@ -1,8 +1,8 @@
-from .bar_system import BAR_PITCH, HOLDER_WIDTH, Adapter, BarSystem, bar_system
+from .bar_system import BAR_PITCH, HOLDER_WIDTH, RAISED, Adapter, BarSystem, bar_system
 from .cut_drawing import draw_cuts
 from .cut_optimiser import Bar, CutPlan, cut_plan, plan_cuts
 from .derived import ASSEMBLIES, CUT_PLAN, CUTS, LAYOUT
-from .draw import RULER, DuctLevel, at_ruler, box, draw_plate, grown_by, rulers
+from .draw import RULER, DuctLevel, at_ruler, draw_plate, grown_by, rulers
 from .edits import (
     fix_as_it_is,
     locked_leads,
@@ -15,9 +15,10 @@ from .edits import (
 )
 from .first_layout import arrange
 from .fit import body_of, meets, misfits_about, misfits_of, room_around
-from .joins import bridged_pins, join_parts, joined, separate_parts
+from .joins import Assembly, bridged_pins, join_parts, joined, separate_parts
 from .layers import clamp_shapes, heat_shapes, mounted_shapes, room_shapes
 from .model import DUCT_DEPTH, Block, Duct, Layout, Misfit, Piece, PlacedDevice, Rail, RailRow, Stand
+from .outlines import box
 from .part_drawing import draw_part
 from .place_blocks import moved_to, with_block_at, with_rails_and_ducts, with_stands
 from .rails_and_ducts import RailsAndDucts, duct_changed, rail_changed, with_duct, with_rail, without
@@ -32,8 +33,10 @@ __all__ = [
     "DUCT_DEPTH",
     "HOLDER_WIDTH",
     "LAYOUT",
+    "RAISED",
     "RULER",
     "Adapter",
+    "Assembly",
     "Bar",
     "BarSystem",
     "Block",

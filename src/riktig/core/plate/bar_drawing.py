@@ -1,4 +1,4 @@
-"""Busbars as they are drawn on the plate: behind the parts that stand on them."""
+"""Busbars as they are drawn on the plate: in front of their adapters, behind the parts that stand on them."""
 
 from collections.abc import Iterator
 
@@ -6,6 +6,7 @@ from riktig.core.geometry import Align, Point, Poly, Rect, Shape, Text
 from riktig.core.keys import DeviceKey
 from riktig.core.plate.bar_system import BAR_PITCH, HOLDER_HEIGHT, HOLDER_WIDTH, INFEED_WIDTH
 from riktig.core.plate.model import Stand
+from riktig.core.plate.outlines import box
 
 __all__ = ["draw_bars"]
 
@@ -29,19 +30,15 @@ def draw_bars(stand: Stand, shift: Point, size: float) -> Iterator[Shape]:
     top = middle - HOLDER_HEIGHT / 2
 
     def outline(x: float, width: float, fill: str, y: float = top, height: float = HOLDER_HEIGHT) -> Poly:
-        rect = Rect(left + x, y, width, height)
-        corners = (
-            Point(rect.x, rect.y), Point(rect.right, rect.y), Point(rect.right, rect.bottom), Point(rect.x, rect.bottom)
-        )  # fmt: skip
-        return Poly(corners, "line", 0.4, True, fill, False, "device", key)
+        return box(Rect(left + x, y, width, height), "line", 0.4, fill, key, "device")
 
     for adapter in bars.adapters:
         yield outline(adapter.x, adapter.width, "panel")
     yield outline(bars.infeed_x, INFEED_WIDTH, "card")
     # The bars lie behind the adapters; they are drawn in front so that they are seen.
     wide = bars.bar.width if bars.bar else SHOWN_WIDTH
-    for line in range(bars.poles):
-        y = middle + (line - (bars.poles - 1) / 2) * BAR_PITCH
+    for line in range(bars.lines):
+        y = middle + (line - (bars.lines - 1) / 2) * BAR_PITCH
         yield outline(0.0, bars.width, "rail", y - wide / 2, wide)
     for x in bars.holders:
         yield outline(x, HOLDER_WIDTH, "card")

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import ceil
 
-from riktig.core.catalogue import Behaviour, Part
+from riktig.core.catalogue import Part
 from riktig.core.job import DeviceId
 from riktig.core.standards import Busbar, busbar_for
 
@@ -48,10 +48,11 @@ class Adapter:
 class BarSystem:
     """One run of bars with all that belongs to it; places are from its left edge, mm.
 
-    ``bar`` is None where the thickest bar does not carry ``amps``, what its breakers let through together.
+    ``lines`` is how many bars lie side by side, one a potential. ``bar`` is None where the thickest does not carry
+    ``amps``, what can flow in it.
     """
 
-    poles: int
+    lines: int
     amps: float
     bar: Busbar | None
     adapters: tuple[Adapter, ...]
@@ -75,21 +76,22 @@ def least_beside(run: float) -> float:
     return INFEED_WIDTH + HOLDER_WIDTH * (2 + int(run // HOLDERS_APART))
 
 
-def bar_system(parts: Sequence[tuple[DeviceId, Part]], *, most_a: float, north_american: bool) -> BarSystem:
+def bar_system(parts: Sequence[tuple[DeviceId, Part]], *, lines: int, most_a: float, north_american: bool) -> BarSystem:
     """The bars for parts that stand side by side on them.
 
     Method:
         From the left a holder, the infeed, the adapters, a holder; where two holders would be too far from each other,
-        one more goes between two adapters, as far to the right as it may.
+        one more goes between two adapters, as far to the right as it may. In the bars flows what the breakers on them
+        let through together; where one of the parts is no breaker or its rating is not known, all that the feed lets.
 
     Args:
         parts: What stands on the bars, from left to right.
+        lines: How many potentials they bring, each on a bar of its own.
         most_a: What the feed of the bars must carry at most, A: more never flows.
         north_american: Whether the panel is built by UL 508A, which decides what a bar carries.
     """
-    guards = [part for _, part in parts if part.kind.is_protective]
-    amps = min(sum(part.rated_a for part in guards), most_a)
-    poles = max(sum(unit.behaviour is Behaviour.POLE for unit in part.kind.units) for _, part in parts)
+    all_known = all(part.kind.is_protective and part.rated_a for _, part in parts)
+    amps = min(sum(part.rated_a for _, part in parts), most_a) if all_known else most_a
     holders = [0.0]
     x = HOLDER_WIDTH + INFEED_WIDTH
     adapters: list[Adapter] = []
@@ -102,6 +104,4 @@ def bar_system(parts: Sequence[tuple[DeviceId, Part]], *, most_a: float, north_a
             holders.append(x)
             x += HOLDER_WIDTH
     bar = busbar_for(amps, north_american=north_american)
-    return BarSystem(
-        min(max(poles, 1), 3), amps, bar, tuple(adapters), HOLDER_WIDTH, (*holders, x), x + HOLDER_WIDTH
-    )  # fmt: skip
+    return BarSystem(lines, amps, bar, tuple(adapters), HOLDER_WIDTH, (*holders, x), x + HOLDER_WIDTH)

@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Rect, Shape, Text, run_of
 from riktig.core.keys import PartKey, PieceKey
 from riktig.core.plate.cut_optimiser import Bar, CutPlan
-from riktig.core.plate.draw import box
+from riktig.core.plate.outlines import box
 
 __all__ = ["draw_cuts"]
 

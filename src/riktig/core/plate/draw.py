@@ -3,15 +3,16 @@
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Can
-from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Point, Poly, Rect, Shape, Text, run_of
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Point, Rect, Shape, Text, run_of
 from riktig.core.ids import PinRef
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, DuctKey, Key, PinKey, RailKey
 from riktig.core.plate.bar_drawing import draw_bars
 from riktig.core.plate.model import Duct, Layout, PlacedDevice, Rail
+from riktig.core.plate.outlines import box, dashed
 from riktig.core.schematic import Circuits, Names
 
-__all__ = ["RULER", "DuctLevel", "at_ruler", "box", "draw_plate", "grown_by", "rulers"]
+__all__ = ["RULER", "DuctLevel", "at_ruler", "draw_plate", "grown_by", "rulers"]
 
 RULER = 22.0
 """Room for the rulers left of and above the datum, mm."""
@@ -37,33 +38,6 @@ class _Names:
     purpose: dict[DeviceId, str]
     mark: dict[DeviceId, str]
     grown: float
-
-
-def box(
-    rect: Rect, role: str = "ink", width: float = 0.5, fill: str = "", key: Key | None = None, layer: str = "plate"
-) -> Poly:
-    """The outline of a rectangle.
-
-    Args:
-        rect: The rectangle, mm from the datum.
-        role: The role of its line, which says its colour.
-        width: Outer width, mm.
-        fill: The role it is filled with; "" for none.
-        key: What it stands for; None for nothing that can be selected.
-        layer: The layer it is drawn on.
-    """
-    corners = (
-        Point(rect.x, rect.y),
-        Point(rect.right, rect.y),
-        Point(rect.right, rect.bottom),
-        Point(rect.x, rect.bottom),
-    )
-    return Poly(corners, role, width, True, fill, False, layer, key)
-
-
-def dashed(outline: Poly) -> Poly:
-    """The same outline in a dashed line."""
-    return outline._replace(dashed=True)
 
 
 def grown_by(plate: Rect) -> float:

@@ -5,9 +5,9 @@ from math import ceil, floor
 
 from riktig.core.catalogue import Can
 from riktig.core.geometry import Rect
-from riktig.core.job import INCOMER_ID, DeviceId, Enclosure, EntrySide, Join, PlateFix, Practice, Spot
+from riktig.core.job import INCOMER_ID, DeviceId, Enclosure, EntrySide, PlateFix, Practice, Spot
 from riktig.core.plate.blocks import make_blocks
-from riktig.core.plate.joins import joined
+from riktig.core.plate.joins import Assembly, joined
 from riktig.core.plate.model import EDGE, Block, Duct, Layout, Rail, RailRow, Stand
 from riktig.core.plate.place_blocks import finished
 from riktig.core.plate.together import kept_together
@@ -50,7 +50,7 @@ def arrange(
     enclosure: Enclosure,
     practice: Practice,
     fix: PlateFix | None,
-    joins: tuple[Join, ...] = (),
+    joins: tuple[Assembly, ...] = (),
 ) -> Layout:
     """The whole plate.
 
@@ -67,7 +67,7 @@ def arrange(
         enclosure: The enclosure.
         practice: The practice of the job.
         fix: What is kept of an earlier plan; None plans anew.
-        joins: What the builder joined to blocks.
+        joins: What the builder or the practice joined to blocks.
 
     Returns:
         A layout, always; what does not fit is in its ``misfits``.

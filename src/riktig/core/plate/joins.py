@@ -1,7 +1,7 @@
 """Assemblies: parts that a link or a busbar makes one, which stand and move together and need no wire between them."""
 
 from collections.abc import Iterable, Mapping
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from riktig.core.catalogue import Clamp, Part, Side
 from riktig.core.errors import RiktigError
@@ -11,14 +11,21 @@ from riktig.core.plate.model import Block, Layout
 from riktig.core.plate.together import side_by_side
 from riktig.core.schematic import Device
 
-__all__ = ["bridged_pins", "join_parts", "joined", "separate_parts"]
+__all__ = ["Assembly", "bridged_pins", "join_parts", "joined", "separate_parts"]
 
 
 SAME_PLACE_MM = 0.01
 
 
+@dataclass(frozen=True, slots=True)
+class Assembly(Join):
+    """Parts that are joined, and at how many potentials."""
+
+    lines: int = 0
+
+
 def joined(
-    blocks: tuple[Block, ...], joins: Iterable[Join], *, most_a: float, north_american: bool
+    blocks: tuple[Block, ...], joins: Iterable[Assembly], *, most_a: float, north_american: bool
 ) -> tuple[Block, ...]:
     """The blocks with those of every assembly made one; an assembly that lacks a part is left apart.
 
@@ -38,7 +45,7 @@ def joined(
         else:
             made = side_by_side(parts, with_room=False)
         if join.how is JoinHow.BUSBAR:
-            made = _on_bars(made, most_a, north_american=north_american)
+            made = _on_bars(made, max(join.lines, 1), most_a, north_american=north_american)
         for block in parts:
             del by_lead[block.lead]
         by_lead[made.lead] = made
@@ -68,13 +75,13 @@ def _linked(parts: list[Block]) -> Block:
     )
 
 
-def _on_bars(block: Block, most_a: float, *, north_american: bool) -> Block:
+def _on_bars(block: Block, lines: int, most_a: float, *, north_american: bool) -> Block:
     """What stands side by side on adapters in front of busbars, whose holders are screwed to the plate: no rail.
 
     What hangs below a part, as an overload below its contactor does, keeps its place beside it.
     """
     heads = [(device, part) for device, part, x, _ in block.members if _is_head(block, device, x)]
-    bars = bar_system(heads, most_a=most_a, north_american=north_american)
+    bars = bar_system(heads, lines=lines, most_a=most_a, north_american=north_american)
     at = {adapter.device: adapter for adapter in bars.adapters}
     members: list[tuple[DeviceId, Part, float, float]] = []
     shift = 0.0

@@ -4,8 +4,9 @@ from collections.abc import Mapping
 
 from riktig.core.geometry import Align, Face, Line, Rect, Shape, Text, run_of
 from riktig.core.job import DeviceId
-from riktig.core.plate.draw import RULER, box, dashed, grown_by
+from riktig.core.plate.draw import RULER, grown_by
 from riktig.core.plate.model import Layout
+from riktig.core.plate.outlines import box, dashed
 from riktig.core.sizing import Losses
 
 __all__ = ["clamp_shapes", "heat_shapes", "mounted_shapes", "room_shapes"]

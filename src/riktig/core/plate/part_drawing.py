@@ -2,8 +2,8 @@
 
 from riktig.core.catalogue import RAIL_HEIGHT, Part
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Rect, Shape, Text
-from riktig.core.plate.draw import box, dashed
 from riktig.core.plate.fit import RAIL_WIDTH
+from riktig.core.plate.outlines import box, dashed
 
 __all__ = ["draw_part"]
 

@@ -28,6 +28,6 @@ def cut_list(layout: Layout, lid_gap: float) -> tuple[Piece, ...]:
     bars = [
         Piece(f"B{n}.{line}", system.bar_name, system.width, f"line {line} of the {len(system.adapters)} adapters")
         for n, system in enumerate((s.block.bars for s in layout.stands if s.block.bars), 1)
-        for line in range(1, system.poles + 1)
+        for line in range(1, system.lines + 1)
     ]
     return (*rails, *ducts, *lids, *bars)

@@ -6,6 +6,7 @@ from riktig.core.catalogue import Behaviour, Clamp, Side
 from riktig.core.job import DeviceId, Distribution, Enclosure, Join, JoinHow, Practice
 from riktig.core.plate.bar_system import adapter_width, least_beside
 from riktig.core.plate.first_layout import rail_run
+from riktig.core.plate.joins import Assembly, bridged_pins
 from riktig.core.schematic import Circuits, Device, Net, Nets, Zone
 from riktig.core.sizing import Sizing
 
@@ -19,7 +20,7 @@ COMB_WIDTH = 230.0
 
 def assemblies(
     own: tuple[Join, ...], circuits: Circuits, nets: Nets, sizing: Sizing, practice: Practice, enclosure: Enclosure
-) -> tuple[Join, ...]:
+) -> tuple[Assembly, ...]:
     """What the builder joined, and after it what practice has fed by a comb or a bar.
 
     Method:
@@ -37,7 +38,7 @@ def assemblies(
     """
     how = {Distribution.COMB: JoinHow.COMB, Distribution.BAR: JoinHow.BUSBAR}.get(practice.distribution)
     if how is None:
-        return own
+        return _with_lines(own, circuits, nets)
     taken = {device for join in own for device in join.devices}
     groups: dict[tuple[object, ...], list[tuple[DeviceId, float]]] = {}
     for device in circuits.devices:
@@ -52,7 +53,14 @@ def assemblies(
     longest = rail_run(enclosure, practice)
     longest = min(longest, COMB_WIDTH) if how is JoinHow.COMB else longest - least_beside(longest)
     joined = [run for members in groups.values() for run in _runs(members, longest)]
-    return own + tuple(Join(run, how) for run in joined if len(run) > 1)
+    return _with_lines((*own, *(Join(run, how) for run in joined if len(run) > 1)), circuits, nets)
+
+
+def _with_lines(joins: Iterable[Join], circuits: Circuits, nets: Nets) -> tuple[Assembly, ...]:
+    """Each with the number of potentials at which it joins its parts: so many bars lie beside each other."""
+    devices = circuits.by_id
+    of_joined = [(join, {nets.of_pin.get(pin) for pin in bridged_pins((join,), devices)}) for join in joins]
+    return tuple(Assembly(join.devices, join.how, len(on_nets - {None})) for join, on_nets in of_joined)
 
 
 def _system(net: Net) -> str:

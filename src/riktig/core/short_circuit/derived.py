@@ -7,12 +7,13 @@ from riktig.core.catalogue import ShortCircuitFigures, every_part_of, read_combi
 from riktig.core.evaluation import reads
 from riktig.core.geometry import Drawing
 from riktig.core.ids import DeviceId
-from riktig.core.job import JOB_PARTS, JOB_PRACTICE, JOB_SUPPLY, OwnPart, Practice, Supply
+from riktig.core.job import JOB_PARTS, JOB_PRACTICE, JOB_SUPPLY, JoinHow, OwnPart, Practice, Supply
+from riktig.core.plate import ASSEMBLIES, Assembly
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, Circuits, Names, Nets
 from riktig.core.short_circuit.draw_ratings import draw_ratings
 from riktig.core.short_circuit.fault_current import prospective_ka
 from riktig.core.short_circuit.iec import rate_iec
-from riktig.core.short_circuit.model import Rating
+from riktig.core.short_circuit.model import Rating, SharedFeed
 from riktig.core.short_circuit.north_american import rate_north_american
 from riktig.core.short_circuit.options import TARGETS_KA, Way, ways_to
 from riktig.core.short_circuit.power_paths import PowerPaths, power_paths
@@ -56,16 +57,24 @@ def _paths(
     return power_paths(circuits, nets, sizing.parts, figures, north_american=american)
 
 
-def _rated(paths: PowerPaths, supply: Supply, practice: Practice, names: Names) -> ShortCircuit:
+def _rated(
+    paths: PowerPaths, supply: Supply, practice: Practice, names: Names, assemblies: tuple[Assembly, ...]
+) -> ShortCircuit:
     tags: Mapping[DeviceId, str] = names.tag
+    called = {JoinHow.COMB: "comb", JoinHow.BUSBAR: "busbar system"}
+    shared = [
+        SharedFeed(join.devices[0], called[join.how])
+        for join in assemblies
+        if join.how in called and join.devices[0] in tags
+    ]
     at_panel = supply.fault_ka
     if supply.transformer_kva:
         stated = (supply.transformer_kva, supply.transformer_uk, supply.feeder_m, supply.feeder_mm2)
         at_panel = prospective_ka(supply.voltage_v, *stated)
     if not practice.rulebook.north_american:
-        return ShortCircuit(at_panel, rate_iec(paths, supply, at_panel, tags), ())
-    rating = rate_north_american(paths, supply, tags, practice.transformer_v)
-    ways = (ways_to(target, paths, supply, tags, practice.transformer_v) for target in TARGETS_KA)
+        return ShortCircuit(at_panel, rate_iec(paths, supply, at_panel, tags, shared), ())
+    rating = rate_north_american(paths, supply, tags, practice.transformer_v, shared)
+    ways = (ways_to(target, paths, supply, tags, practice.transformer_v, shared) for target in TARGETS_KA)
     return ShortCircuit(at_panel, rating, tuple(way for some in ways for way in some))
 
 
@@ -79,7 +88,7 @@ def _drawn(paths: PowerPaths, short_circuit: ShortCircuit, names: Names) -> Draw
 
 POWER_PATHS = (reads(CIRCUITS) & NETS & SIZING & JOB_PARTS & JOB_PRACTICE).derive("power circuits", _paths)
 """The parts of all power circuits with their short-circuit figures."""
-SHORT_CIRCUIT = (reads(POWER_PATHS) & JOB_SUPPLY & JOB_PRACTICE & NAMES).derive("short circuit", _rated)
+SHORT_CIRCUIT = (reads(POWER_PATHS) & JOB_SUPPLY & JOB_PRACTICE & NAMES & ASSEMBLIES).derive("short circuit", _rated)
 """What the panel may be connected to."""
 RATING_DRAWING = (reads(POWER_PATHS) & SHORT_CIRCUIT & NAMES).derive("picture of the rating", _drawn)
 WIRE_ENERGIES = (reads(POWER_PATHS) & WIRING & JOB_PRACTICE).derive("energy let through to wires", _energies)

@@ -4,12 +4,12 @@ A guard breaks it; any other part bears it by its own figure, with the guard ahe
 guard lets less energy through than it bears for a second. The least of these is the rated conditional current.
 """
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from riktig.core.catalogue import Can
 from riktig.core.ids import DeviceId
 from riktig.core.job import Supply, SupplySystem, UpstreamDevice
-from riktig.core.short_circuit.model import Basis, Limit, Rating
+from riktig.core.short_circuit.model import Basis, Limit, Rating, SharedFeed
 from riktig.core.short_circuit.power_paths import PowerPart, PowerPaths
 from riktig.core.standards import table
 
@@ -58,7 +58,13 @@ def lets_through(guard: PowerPart) -> list[tuple[float, float]]:
     return [(ka, 1000 * energy) for ka, energy in known if energy and ka <= figures.breaks_ka]
 
 
-def rate_iec(paths: PowerPaths, supply: Supply, prospective_ka: float, tags: Mapping[DeviceId, str]) -> Rating:
+def rate_iec(
+    paths: PowerPaths,
+    supply: Supply,
+    prospective_ka: float,
+    tags: Mapping[DeviceId, str],
+    shared: Sequence[SharedFeed] = (),
+) -> Rating:
     """What the assembly may be connected to.
 
     Args:
@@ -66,9 +72,11 @@ def rate_iec(paths: PowerPaths, supply: Supply, prospective_ka: float, tags: Map
         supply: Of the panel.
         prospective_ka: The prospective current at its incoming terminals, kA.
         tags: The tags of devices.
+        shared: Busbars and combs, of which no strength is known.
     """
     judge = _Judge(paths, supply, tags)
     limits = tuple(judge.limit(part) for part in paths.parts if not part.is_transformer)
+    limits += tuple(_of_shared(feed, prospective_ka, tags) for feed in shared)
     known = [limit.ka for limit in limits if limit.ka is not None]
     ka = min(known) if known else None
     volts = supply.voltage_v if supply.system is not SupplySystem.ONE else supply.voltage_to_neutral_v
@@ -79,6 +87,16 @@ def rate_iec(paths: PowerPaths, supply: Supply, prospective_ka: float, tags: Map
         notes.append(f"Rated up to {EXEMPT_KA:g} kA: no proof of the strength is asked for (IEC 61439-1 10.11.2).")
     notes.append("What the main breaker breaks is its own; the panel bears what its weakest part bears.")
     return Rating(ka, volts, limits, "rated conditional short-circuit current (Icc)", tuple(notes))
+
+
+def _of_shared(feed: SharedFeed, prospective_ka: float, tags: Mapping[DeviceId, str]) -> Limit:
+    """Busbars and combs need no proof of their strength as far as the whole panel needs none; beyond, nobody knows."""
+    name = f"The {feed.name} of {tags[feed.first]}"
+    if prospective_ka <= EXEMPT_KA:
+        why = f"{name}: up to {EXEMPT_KA:g} kA no proof of the strength is asked for (IEC 61439-1 10.11.2)."
+        return Limit(feed.first, EXEMPT_KA, Basis.ASSUMED, why, is_feeder=True)
+    why = f"{name}: what it bears above {EXEMPT_KA:g} kA is not known. Ask the maker, and how far apart holders may be."
+    return Limit(feed.first, None, Basis.UNKNOWN, why, is_feeder=True)
 
 
 class _Judge:

@@ -5,7 +5,7 @@ from enum import Enum
 
 from riktig.core.ids import DeviceId
 
-__all__ = ["Basis", "Limit", "Rating"]
+__all__ = ["Basis", "Limit", "Rating", "SharedFeed"]
 
 
 class Basis(Enum):
@@ -33,6 +33,14 @@ class Limit:
     """What it was before the let-through of a feeder raised it, kA."""
     is_feeder: bool = False
     """Whether it belongs to a feeder, so that all of the panel hangs on it."""
+
+
+@dataclass(frozen=True, slots=True)
+class SharedFeed:
+    """Busbars or a comb that feed several guards: the first of these, and what they are called."""
+
+    first: DeviceId
+    name: str
 
 
 @dataclass(frozen=True, slots=True)

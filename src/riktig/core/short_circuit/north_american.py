@@ -10,7 +10,7 @@ from math import sqrt
 
 from riktig.core.ids import DeviceId
 from riktig.core.job import Supply, SupplySystem
-from riktig.core.short_circuit.model import Basis, Limit, Rating
+from riktig.core.short_circuit.model import Basis, Limit, Rating, SharedFeed
 from riktig.core.short_circuit.power_paths import PowerPart, PowerPaths
 from riktig.core.standards import table
 
@@ -23,6 +23,8 @@ SMALL_VA, CONTROL_VA, CONTROL_V = 10_000.0, 5_000.0, 120.0
 """Transformers behind which little is asked: to 10 kVA, and to 5 kVA with a secondary of 120 V."""
 IMPEDANCE = 0.021
 """Of a transformer where none is marked (UL 508A supplement SB, from memory, fairly sure)."""
+BUS_BAR = "bus bar or block"
+"""The row of the table of assumed ratings for busbars and combs."""
 SMALL_KA, CONTROL_KA = 5.0, 2.0
 """What parts behind them must bear at least, kA."""
 
@@ -55,7 +57,11 @@ def fuse_peak_ka(guard: str, amps: float, at_ka: float) -> float | None:
 
 
 def rate_north_american(
-    paths: PowerPaths, supply: Supply, tags: Mapping[DeviceId, str], transformer_v: float = CONTROL_V
+    paths: PowerPaths,
+    supply: Supply,
+    tags: Mapping[DeviceId, str],
+    transformer_v: float = CONTROL_V,
+    shared: Sequence[SharedFeed] = (),
 ) -> Rating:
     """The rating of the panel.
 
@@ -64,9 +70,10 @@ def rate_north_american(
         supply: Of the panel.
         tags: The tags of devices.
         transformer_v: What the control transformers give.
+        shared: Busbars and combs, of which no marking is known.
     """
     judge = _Judge(paths, supply, tags, transformer_v)
-    limits = judge.limits()
+    limits = (*judge.limits(), *(_of_shared(feed, tags) for feed in shared))
     known = [limit.ka for limit in limits if limit.ka is not None]
     volts = supply.voltage_v if supply.system is not SupplySystem.ONE else supply.voltage_to_neutral_v
     notes = ("What the main breaker breaks is its own; the panel bears what its weakest part bears.",)
@@ -79,6 +86,13 @@ def _peak_ka(feeder: PowerPart, at_ka: float) -> float | None:
     if figures.peak_ka:
         return figures.peak_ka if at_ka <= figures.breaks_ka else None
     return fuse_peak_ka(figures.guard, feeder.part.rated_a, at_ka) if at_ka in COLUMNS else None
+
+
+def _of_shared(feed: SharedFeed, tags: Mapping[DeviceId, str]) -> Limit:
+    """Busbars and combs count what the table assumes of a bus bar: nobody gives their marking."""
+    ka = assumed_ka(BUS_BAR)
+    why = f"The {feed.name} of {tags[feed.first]} has no marking: a {BUS_BAR} counts {ka:g} kA."
+    return Limit(feed.first, ka, Basis.ASSUMED, why, is_feeder=True)
 
 
 class _Judge:

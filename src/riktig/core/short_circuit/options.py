@@ -1,12 +1,12 @@
 """What would raise a North American panel to a wanted rating, and what each way costs in parts and room."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from riktig.core.catalogue import Part, parts, short_circuit_figures
 from riktig.core.ids import DeviceId
 from riktig.core.job import Supply
-from riktig.core.short_circuit.model import Rating
+from riktig.core.short_circuit.model import Rating, SharedFeed
 from riktig.core.short_circuit.north_american import rate_north_american
 from riktig.core.short_circuit.power_paths import PowerPart, PowerPaths
 
@@ -32,7 +32,12 @@ class Way:
 
 
 def ways_to(
-    target_ka: float, paths: PowerPaths, supply: Supply, tags: Mapping[DeviceId, str], transformer_v: float
+    target_ka: float,
+    paths: PowerPaths,
+    supply: Supply,
+    tags: Mapping[DeviceId, str],
+    transformer_v: float,
+    shared: Sequence[SharedFeed] = (),
 ) -> tuple[Way, ...]:
     """The ways to a rating: fuses as main disconnect, guards that break more, and both. None where it has it already.
 
@@ -42,13 +47,14 @@ def ways_to(
         supply: Of the panel.
         tags: The tags of devices.
         transformer_v: What the control transformers give.
+        shared: Busbars and combs: no other part raises what they bear.
     """
-    now = rate_north_american(paths, supply, tags, transformer_v)
+    now = rate_north_american(paths, supply, tags, transformer_v, shared)
     if now.is_known and (now.ka or 0.0) >= target_ka:
         return ()
 
     def rated(changed: PowerPaths) -> Rating:
-        return rate_north_american(changed, supply, tags, transformer_v)
+        return rate_north_american(changed, supply, tags, transformer_v, shared)
 
     weak = [part.id for part in paths.parts if part.is_guard and part.figures.breaks_ka < target_ka]
     fused, fuses = _with_fuses(paths, supply)

@@ -8,7 +8,7 @@ from riktig.core.geometry import Align, Face, Line, Point, Rect, Shape, Text
 from riktig.core.job import DeviceId, Enclosure
 from riktig.core.keys import DeviceKey, Key
 from riktig.core.plate import RULER, Layout, Misfit, box, grown_by
-from riktig.core.plate.draw import dashed
+from riktig.core.plate.outlines import dashed
 from riktig.core.views import device_of
 from riktig.desk.canvas import DrawingView, Gesture
 

@@ -6,7 +6,7 @@ from math import hypot
 from riktig.core.geometry import Align, Face, Line, Point, Rect, Shape, Text, run_of
 from riktig.core.job import DeviceId
 from riktig.core.plate import RULER, Layout, Misfit, Stand, box, room_around
-from riktig.core.plate.draw import dashed
+from riktig.core.plate.outlines import dashed
 
 __all__ = ["band_shapes", "furniture_shapes", "measure_shapes", "misfit_shapes", "stand_shapes"]
 
