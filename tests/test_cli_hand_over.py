@@ -12,7 +12,7 @@ import pytest
 from riktig.cli import hand_over, main
 from riktig.core.exports import HouseExport, house_exports, write_house_exports
 from riktig.core.handover import issue_entry
-from riktig.core.job import change_load, set_heading
+from riktig.core.job import ApprovalMarks, Job, change_load, set_heading, set_marks
 from riktig.core.store import JobFile, dump_job
 from riktig.demo_job import wash_drum
 from tests.core.handover.complete import as_log, complete_entries, drum
@@ -54,6 +54,17 @@ def test_compare_with_an_issue_and_with_another_job(
     assert "0 differences" in capsys.readouterr().out
     assert main(["compare", str(path), "--issue", "Q"]) == 2
     assert main(["compare", str(path)]) == 2
+
+
+def test_the_number_of_a_mark_is_not_that_of_the_next_panel(make_file: Callable[[Job, str], JobFile]) -> None:
+    job = set_marks(wash_drum(), enclosure="type 4X", panel="declared", number="P-1042", date="2026-12-01")
+    first = make_file(job, "marked.riktig")
+    first.close()
+    assert main(["series", str(first.path), "0417-09"]) == 0
+    (made,) = first.path.parent.glob("*0417-09.riktig")
+    second = JobFile(made)
+    assert second.job().marks == ApprovalMarks("type 4X", "declared"), "each has a number and a date of its own"
+    second.close()
 
 
 def test_a_series_is_built_from_one_design_with_a_record_each(path: Path, tmp_path: Path) -> None:

@@ -86,7 +86,7 @@ def series(arguments: argparse.Namespace) -> int:
                 f"{serial} is the serial number of {arguments.file.name} itself; no file was made for it."
             )
         path = folder / f"{file_name(f'{job.number}_{serial}')}.riktig"
-        further = replace(job, serial=serial)
+        further = replace(job, serial=serial, marks=replace(job.marks, number="", date=""))  # each panel has its own
         why = f"panel {serial} of the series {job.number}, {of} of {job.serial or 'the first'}"
         JobFile.create(path, further, who=who, at=now_text(), why=why, signer=signer_for(who)).close()
         print(f"{path} written")

@@ -64,6 +64,7 @@ from riktig.core.edits import (
     SetHeading,
     SetLabelSheet,
     SetLabelText,
+    SetMarks,
     SetOneConductor,
     SetOwnValue,
     SetParameter,
@@ -129,6 +130,7 @@ RING = OwnRung("ring", "bell", "control.live", "Z:X1-X2", "control.back")
 
 EXAMPLES: tuple[Edit, ...] = (
     SetHeading({"title": "Drying shed, north", "revision": "B"}),
+    SetMarks({"enclosure": "type 4X", "panel": "industrial control panel", "number": "P-1042", "date": "2026-12-01"}),
     SetSupply({"upstream_a": 100.0, "fault_ka": 10.0}),
     SetBox(1200.0, 1600.0, 400.0),
     SetEnclosure({"rating": "IP66", "room_c": 35.0}),

@@ -20,7 +20,7 @@ from riktig.core.handover import (
     is_as_built,
     missing_of,
 )
-from riktig.core.job import Job, change_load, set_heading
+from riktig.core.job import Job, change_load, set_heading, set_marks
 from riktig.core.labels import LABELS, Medium, print_entries
 from riktig.core.production import BuildStage
 from riktig.core.proving import ProvingStage
@@ -166,12 +166,25 @@ def test_a_closed_order_is_missing_no_more() -> None:
         (lambda job: set_heading(job, maker=""), "maker"),
         (lambda job: set_heading(job, title=""), "title"),
         (lambda job: set_heading(job, drawing_number=""), "drawing number"),
+        (lambda job: set_marks(job, panel="declared", number="P-1042"), "mark of the panel has no date"),
+        (lambda job: set_marks(job, panel="declared", date="2026-12"), "nameplate lacks its number of the mark"),
         (lambda job: set_heading(job, revision="C"), "have changed since issue B"),
         (lambda job: change_load(job, job.loads[0].id, name="rinse drum"), "must be printed again"),
         (lambda job: change_load(job, job.loads[0].id, kw=5.5), "out of date"),
         (lambda job: change_load(job, job.loads[0].id, run_lamp=False), "taken off the panel"),
     ],
-    ids=["serial", "maker", "title", "drawing", "letter", "name", "power", "lamp"],
+    ids=[
+        "serial",
+        "maker",
+        "title",
+        "drawing",
+        "date of the mark",
+        "number of the mark",
+        "letter",
+        "name",
+        "power",
+        "lamp",
+    ],
 )
 def test_what_changes_in_the_job_is_missing_again(change: Callable[[Job], Job], words: str) -> None:
     other = plan_for(with_names_recorded(change(drum().document)))

@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 from tests.shared_plan import plan_for
 
-from riktig.core.job import Job, Rulebook, add_source, set_enclosure, set_heading, set_practice, set_supply
+from riktig.core.job import Job, Rulebook, add_source, set_enclosure, set_heading, set_marks, set_practice, set_supply
 from riktig.core.labels import NAMEPLATE, Medium, misfit_texts
 from riktig.core.labels.derived import LABELS
 from riktig.core.rules import RULES, Verdict
@@ -86,6 +86,20 @@ def test_one_supply_says_nothing_of_several_and_two_do() -> None:
     several = fields(add_source(wash_drum(), "Fire alarm", 24.0, "the fire panel"))["Supplies"]
     assert several[0].startswith("2:")
     assert several[1]
+
+
+def test_a_mark_of_the_panel_stands_on_its_plate_with_its_number_and_is_never_proposed() -> None:
+    assert fields(frost_fan())["Panel mark"] == fields(frost_fan())["Number of the mark"] == ("", False)
+    marked = set_marks(frost_fan(), enclosure="type 4X", panel="industrial control panel", number="P-1042")
+    assert fields(marked)["Panel mark"] == ("industrial control panel", True)
+    assert fields(marked)["Number of the mark"] == ("P-1042", True)
+    assert "type 4X" not in " ".join(value for value, _ in fields(marked).values()), "that is of the empty box"
+
+
+def test_a_mark_without_its_number_is_missed_on_the_plate() -> None:
+    job = set_marks(wash_drum(), panel="declared", date="2026-12-01")
+    result = next(r for r in plan_for(job).get(RULES) if r.code == "M01")
+    assert any(f.message.startswith("Nameplate: number of the mark missing (") for f in result.findings)
 
 
 def test_the_date_and_the_standard_are_never_proposed() -> None:

@@ -7,7 +7,7 @@ import pytest
 from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Can
-from riktig.core.job import Recipe, Rulebook, set_practice
+from riktig.core.job import Recipe, Rulebook, set_marks, set_practice
 from riktig.core.plate import LAYOUT
 from riktig.core.rules import RULES, ClauseResult, Verdict
 from riktig.core.schematic import CIRCUITS, NAMES, add_circuit, with_names_recorded
@@ -70,6 +70,28 @@ def test_the_mark_of_the_enclosure_is_not_that_of_the_panel() -> None:
         assert result.verdict is Verdict.JUDGE
         assert "covers the enclosure alone" in result.findings[0].message
     assert "industrial control panel" in clauses(frost_fan())["M06"].findings[0].message
+
+
+def test_each_mark_is_kept_apart_and_neither_stands_for_the_other() -> None:
+    """M20: what the Brief says of the panel's mark is evidence for whoever signs, never a verdict that it meets."""
+    whole = {"panel": "industrial control panel", "number": "P-1042", "date": "2026-12-01"}
+    marked = clauses(set_marks(frost_fan(), enclosure="type 4X", **whole))["M06"]
+    assert marked.verdict is Verdict.JUDGE
+    said = " ".join(marked.evidence)
+    assert all(words in said for words in ("type 4X", *whole.values()))
+    same = clauses(set_marks(frost_fan(), **whole | {"enclosure": " Industrial  control panel"}))["M06"]
+    assert same.verdict is Verdict.FAILS
+    assert "mark of the empty enclosure" in same.findings[0].message
+
+
+@pytest.mark.parametrize("part", ["panel", "number", "date"])
+def test_a_mark_of_the_panel_lacks_nothing_that_makes_it_one(part: str) -> None:
+    whole = {"panel": "industrial control panel", "number": "P-1042", "date": "2026-12-01"}
+    result = clauses(set_marks(frost_fan(), **whole | {part: " "}))["M06"]
+    assert result.verdict is Verdict.FAILS
+    assert [f.message for f in result.findings if f.verdict is Verdict.FAILS] == [
+        f"The Brief says that the panel carries a mark, and not its {'words' if part == 'panel' else part}."
+    ]
 
 
 def test_a_fuse_is_judged_as_overcurrent_protection_and_a_surge_protector_by_its_leads() -> None:

@@ -16,6 +16,7 @@ from riktig.core.job import (
     Job,
     LoadFields,
     LoadId,
+    MarkFields,
     PracticeFields,
     SignalFields,
     SignalId,
@@ -35,6 +36,7 @@ from riktig.core.job import (
     set_box,
     set_enclosure,
     set_heading,
+    set_marks,
     set_practice,
     set_supply,
 )
@@ -55,6 +57,7 @@ __all__ = [
     "SetBox",
     "SetEnclosure",
     "SetHeading",
+    "SetMarks",
     "SetOwnValue",
     "SetPractice",
     "SetSupply",
@@ -71,6 +74,17 @@ class SetHeading:
     def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with that heading."""
         return set_heading(evaluation.document, **self.fields)
+
+
+@dataclass(frozen=True)
+class SetMarks:
+    """What the marks of approval of enclosure and panel say."""
+
+    fields: MarkFields
+
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
+        """The job with those marks."""
+        return set_marks(evaluation.document, **self.fields)
 
 
 @dataclass(frozen=True)

@@ -160,6 +160,9 @@ def _declared(evaluation: Evaluation[Job]) -> Iterator[tuple[Value, ...]]:
     yield "Declares under its own responsibility that the panel", f"{job.title or BLANK}, {job.number or BLANK}"
     yield "Serial number", job.serial or BLANK
     yield "Made", job.made or BLANK
+    marks = job.marks
+    yield "Mark of the panel as a whole", ", ".join(filter(None, (marks.panel, marks.number, marks.date))) or BLANK
+    yield "Mark of the enclosure, which covers the enclosure alone", marks.enclosure or BLANK
     yield "Supply", plate.get("Supply", "") or BLANK
     yield "Short-circuit rating", plate.get("Short-circuit rating", "") or BLANK
     yield "Was made to the standards", job.standard or BLANK

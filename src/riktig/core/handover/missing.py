@@ -211,6 +211,8 @@ def _of_papers(evaluation: Evaluation[Job], log: Log) -> Iterator[Missing]:
     ):
         if not value:
             yield Missing(f"the job has no {name}", "Brief", PartKey("nameplate"))
+    if "date" in job.marks.missing:  # its words and its number are asked for by the nameplate
+        yield Missing("the mark of the panel has no date", "Brief", PartKey("nameplate"))
     issue = last_issue(log)
     if issue is None:
         yield Missing("the job was never issued", "Hand over")

@@ -11,6 +11,7 @@ from riktig.core.job.fields import (
     EnclosureFields,
     FurtherLoadFields,
     HeadingFields,
+    MarkFields,
     PracticeFields,
     SignalFields,
     SourceFields,
@@ -42,6 +43,7 @@ __all__ = [
     "set_box",
     "set_enclosure",
     "set_heading",
+    "set_marks",
     "set_part",
     "set_practice",
     "set_script",
@@ -78,6 +80,17 @@ def set_heading(job: Job, **fields: Unpack[HeadingFields]) -> Job:
     """
     changed = replace(job, **fields)
     return job if changed == job else changed
+
+
+def set_marks(job: Job, **fields: Unpack[MarkFields]) -> Job:
+    """Sets what the marks of approval say; the same job when nothing changes.
+
+    Args:
+        job: The job; it is not changed.
+        **fields: What is changed, by name.
+    """
+    marks = replace(job.marks, **fields)
+    return job if marks == job.marks else replace(job, marks=marks)
 
 
 def set_supply(job: Job, **fields: Unpack[SupplyFields]) -> Job:

@@ -79,6 +79,7 @@ __all__ = [
     "FurtherLoadFields",
     "HeadingFields",
     "LoadFields",
+    "MarkFields",
     "PracticeFields",
     "SignalFields",
     "SourceFields",
@@ -288,6 +289,15 @@ class SourceFields(TypedDict, total=False):
     comes_from: str
     direct: bool | None
     protected_a: float
+
+
+class MarkFields(TypedDict, total=False):
+    """The marks of approval."""
+
+    enclosure: str
+    panel: str
+    number: str
+    date: str
 
 
 class HeadingFields(TypedDict, total=False):

@@ -3,6 +3,7 @@
 from dataclasses import dataclass, field
 
 from riktig.core.ids import LoadId
+from riktig.core.job.approval_marks import ApprovalMarks
 from riktig.core.job.circuit import Circuit
 from riktig.core.job.design_reason import DesignReason
 from riktig.core.job.door import DoorFix, Opening
@@ -48,7 +49,7 @@ class Job:
     one a medium; ``label_texts`` what labels say by the builder's word, ``unmarked`` wires that go without markers,
     ``reasons`` why things are as they are.
     ``made`` is when the panel was made, ``standard`` what its maker declares it
-    to: both stand on the nameplate, and neither is proposed.
+    to, ``marks`` which marks of approval enclosure and panel carry: they stand on the nameplate, and none is proposed.
     """
 
     number: str = ""
@@ -60,6 +61,7 @@ class Job:
     serial: str = ""
     made: str = ""
     standard: str = ""
+    marks: ApprovalMarks = field(default_factory=ApprovalMarks)
     supply: Supply = field(default_factory=Supply)
     practice: Practice = field(default_factory=Practice)
     enclosure: Enclosure = field(default_factory=Enclosure)

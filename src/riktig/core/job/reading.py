@@ -23,6 +23,7 @@ __all__ = [
     "JOB_LOADS",
     "JOB_MADE",
     "JOB_MAKER",
+    "JOB_MARKS",
     "JOB_NUMBER",
     "JOB_NUMBERS",
     "JOB_ONE_CONDUCTOR",
@@ -67,6 +68,7 @@ JOB_MAKER = _part("maker", lambda job: job.maker)
 JOB_SERIAL = _part("serial", lambda job: job.serial)
 JOB_MADE = _part("made", lambda job: job.made)
 JOB_STANDARD = _part("standard", lambda job: job.standard)
+JOB_MARKS = _part("marks", lambda job: job.marks)
 JOB_SUPPLY = _part("supply", lambda job: job.supply)
 JOB_PRACTICE = _part("practice", lambda job: job.practice)
 JOB_ENCLOSURE = _part("enclosure", lambda job: job.enclosure)

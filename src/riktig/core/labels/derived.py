@@ -11,6 +11,7 @@ from riktig.core.job import (
     JOB_LOADS,
     JOB_MADE,
     JOB_MAKER,
+    JOB_MARKS,
     JOB_NUMBER,
     JOB_PRACTICE,
     JOB_SERIAL,
@@ -60,6 +61,7 @@ NAMEPLATE_INPUTS = (
     & JOB_SERIAL
     & JOB_MADE
     & JOB_STANDARD
+    & JOB_MARKS
     & JOB_DRAWING_NUMBER
     & JOB_SUPPLY
     & JOB_ENCLOSURE

@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Can
-from riktig.core.job import Enclosure, Load, Source, Supply
+from riktig.core.job import ApprovalMarks, Enclosure, Load, Source, Supply
 from riktig.core.schematic import Circuits
 from riktig.core.short_circuit import ShortCircuit
 from riktig.core.sizing import Sizing
@@ -32,6 +32,7 @@ class NameplateInputs:
     serial: str
     made: str
     standard: str
+    marks: ApprovalMarks
     drawing_number: str
     supply: Supply
     enclosure: Enclosure
@@ -56,7 +57,7 @@ def nameplate_fields(inputs: NameplateInputs) -> tuple[NameplateField, ...]:
     """What the nameplate says, in its order; what the rulebook asks for and is empty is there without a value.
 
     The short-circuit rating is that of the panel by its weakest part, never what the supply gives or the main breaker
-    breaks. Which standard the panel was made to, its maker says: Riktig proposes none.
+    breaks. Which standard the panel was made to and which mark it carries, its maker says: Riktig proposes none.
 
     Source:
         ``nameplate_fields.csv``: IEC 60204-1 16.4, IEC 61439-1 6.1, NFPA 79 16.4, NEC 409.110, UL 508A 52 to 55, from
@@ -71,6 +72,7 @@ def nameplate_fields(inputs: NameplateInputs) -> tuple[NameplateField, ...]:
         "with motors": any(load.is_motor for load in inputs.loads),
         "with a breaker": inputs.main_breaker_a > 0,
         "with several": bool(inputs.sources),
+        "when marked": bool(inputs.marks.panel or inputs.marks.number or inputs.marks.date),
     }
     return tuple(
         NameplateField(
@@ -109,6 +111,8 @@ _VALUES: Mapping[str, Callable[[NameplateInputs], str]] = {
     "Serial number": lambda inputs: inputs.serial,
     "Made": lambda inputs: inputs.made,
     "Standard": lambda inputs: inputs.standard,
+    "Panel mark": lambda inputs: inputs.marks.panel,
+    "Number of the mark": lambda inputs: inputs.marks.number,
     "Document": lambda inputs: inputs.drawing_number,
     "Supply": _supply,
     "Full-load current": lambda inputs: f"{inputs.sizing.full_load_a:g} A",

@@ -10,6 +10,7 @@ from riktig.core.job import (
     JOB_DOOR,
     JOB_ENCLOSURE,
     JOB_LOADS,
+    JOB_MARKS,
     JOB_OPENINGS,
     JOB_PLATE,
     JOB_PRACTICE,
@@ -17,6 +18,7 @@ from riktig.core.job import (
     JOB_SOURCES,
     JOB_SUPPLY,
     JOB_UNMARKED,
+    ApprovalMarks,
     Enclosure,
     Practice,
     Rulebook,
@@ -156,11 +158,12 @@ VIEW = (
     & SHORT_CIRCUIT
     & WIRE_ENERGIES
     & POWER_PATHS
+    & JOB_MARKS
     & JOB_UNMARKED
 ).derive("view", View)
 
 
-_SMALL = (Rulebook, Laid, Enclosure, Practice, Supply)
+_SMALL = (Rulebook, Laid, Enclosure, Practice, Supply, ApprovalMarks)
 """Of these a comparison costs nothing."""
 
 

@@ -1,17 +1,25 @@
 """What the mark on the enclosure covers, and what the panel as a whole carries: asked for, never claimed."""
 
+from riktig.core.job import ApprovalMarks
 from riktig.core.keys import PartKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
 
 __all__ = ["MARKS"]
 
+BARE = "whose own mark the Brief does not say"
+
 
 def marks_of_approval(view: View) -> ClauseResult:
     """The enclosure's own mark covers the empty box alone; whether the panel carries one its maker says."""
     clause = view.source("M06")
     american = view.rulebook.north_american
-    evidence = [f"enclosure {view.enclosure.rating}, as bought", "a mark of the panel is not to be seen in its plan"]
+    marks = view.marks
+    evidence = [
+        f"enclosure {view.enclosure.rating}, as bought, "
+        + (f"marked “{marks.enclosure}”" if marks.enclosure else BARE),
+        f"the panel as a whole: {_said_of_panel(marks)}",
+    ]
     if american:
         evidence.append("who marks panels under a listing is inspected in his shop, commonly four times a year")
     if not view.loads:
@@ -22,10 +30,29 @@ def marks_of_approval(view: View) -> ClauseResult:
         if american
         else "its maker declares it by IEC 61439 and by the directives that apply, in his own name"
     )
+    findings = []
+    if marks.is_same_text:
+        same = f"“{marks.panel}” is the mark of the empty enclosure, and it is given as that of the panel as well."
+        away = "Write in the Brief what the panel itself carries, with its own number and date, or leave it empty."
+        findings.append(Finding("M06", Verdict.FAILS, same, PartKey("nameplate"), clause, away))
+    for part in marks.missing:
+        lacking = f"The Brief says that the panel carries a mark, and not its {part}."
+        findings.append(Finding("M06", Verdict.FAILS, lacking, PartKey("nameplate"), clause, "Write it in the Brief."))
     words = f"The mark on the enclosure covers the enclosure alone. Whether the panel as a whole is marked, {whole}."
-    remedy = "Sign with the number of the mark, or of the declaration, as the evidence; or that none is asked for."
-    finding = Finding("M06", Verdict.JUDGE, words, PartKey("nameplate"), clause, remedy)
-    return ClauseResult("M06", Group.MARKING, "Marks of approval", clause, tuple(evidence), (finding,))
+    remedy = "Write the mark in the Brief, then sign with what allows it as the evidence; or that none is asked for."
+    findings.append(Finding("M06", Verdict.JUDGE, words, PartKey("nameplate"), clause, remedy))
+    return ClauseResult("M06", Group.MARKING, "Marks of approval", clause, tuple(evidence), tuple(findings))
+
+
+def _said_of_panel(marks: ApprovalMarks) -> str:
+    if not marks.panel:
+        return "the Brief says no mark, and none is to be seen in its plan"
+    parts = (
+        f"“{marks.panel}”",
+        f"number {marks.number}" if marks.number else "",
+        f"of {marks.date}" if marks.date else "",
+    )
+    return ", ".join(filter(None, parts)) + ", as the Brief says; whether it may carry it is not to be seen here"
 
 
 MARKS = (marks_of_approval,)

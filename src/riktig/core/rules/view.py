@@ -7,6 +7,7 @@ from typing import TypeVar, cast
 from riktig.core.door import DoorPlan, Shaft
 from riktig.core.holes import Blocker, Hole
 from riktig.core.job import (
+    ApprovalMarks,
     Circuit,
     DeviceId,
     DoorFix,
@@ -86,6 +87,8 @@ class View:
     """What guards let through to wires."""
     power_paths: PowerPaths
     """The power circuits with the guards ahead of every part."""
+    marks: ApprovalMarks
+    """Which marks of approval enclosure and panel are said to carry."""
     unmarked: tuple[UnmarkedWire, ...]
     """Wires that go without markers, by somebody's permission."""
     _once: dict[object, object] = field(default_factory=dict, init=False, repr=False, compare=False)

@@ -15,6 +15,7 @@ from riktig.core.edits import (
     RemoveSignal,
     RemoveSource,
     SetHeading,
+    SetMarks,
     SetSupply,
 )
 from riktig.core.errors import RiktigError
@@ -25,6 +26,7 @@ from riktig.core.job import (
     Form,
     HeadingFields,
     Job,
+    MarkFields,
     Signal,
     SignalFields,
     Source,
@@ -50,6 +52,10 @@ CURRENTS: list[tuple[str, object]] = [("as usual", None), ("alternating", False)
 
 def _heading(key: str) -> Change:
     return lambda value: SetHeading(cast(HeadingFields, {key: value}))
+
+
+def _mark(key: str) -> Change:
+    return lambda value: SetMarks(cast(MarkFields, {key: value}))
 
 
 def _supply(key: str) -> Change:
@@ -85,14 +91,32 @@ class JobPart(BriefPart):
                 ", made in",
                 said("made", "When it is made", 90),
                 ", declared by its maker to",
-                said("standard", "Standard on the nameplate", 190),
+                said("standard", "Standard on the nameplate", 230),
+                ".",
+            )
+        )
+
+        def mark(key: str, name: str, width: int) -> Answer:
+            return self.text(f"marks.{key}", name, _mark(key), width)
+
+        self.body.addWidget(
+            sentence(
+                "Marks of approval: the empty enclosure carries",
+                mark("enclosure", "Mark of the enclosure", 170),
+                ", which covers the enclosure alone; the panel as a whole carries",
+                mark("panel", "Mark of the panel", 230),
+                "with number",
+                mark("number", "Number of the panel's mark", 110),
+                "of",
+                mark("date", "Date of the panel's mark", 90),
                 ".",
             )
         )
 
     def values(self, job: Job) -> dict[str, object]:
-        """The heading's fields."""
-        return {key: getattr(job, key) for key in self.fields}
+        """The heading's fields, and those of the marks."""
+        marks = {f"marks.{key}": getattr(job.marks, key) for key in ("enclosure", "panel", "number", "date")}
+        return marks | {key: getattr(job, key) for key in self.fields if key not in marks}
 
 
 class SupplyPart(BriefPart):
