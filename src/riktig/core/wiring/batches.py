@@ -43,7 +43,11 @@ def prices_of(practice: Practice) -> Prices:
 
 
 def make_batches(
-    wires: list[Wire], practice: Practice, returns: Container[PinRef], area_of: Area
+    wires: list[Wire],
+    practice: Practice,
+    returns: Container[PinRef],
+    area_of: Area,
+    cut: Callable[[Wire, float], Wire] = Wire.cut_to,
 ) -> tuple[tuple[Wire, ...], tuple[Batch, ...]]:
     """Wires in the order they go in, cut as the practice has it, and their batches.
 
@@ -58,6 +62,7 @@ def make_batches(
         practice: The practice of the job.
         returns: The nets that lead back: neutrals, and the earthed sides of control and of 24 V.
         area_of: Where a device stands.
+        cut: Gives a wire that is cut to a length, mm.
     """
     order = IN_ORDER[practice.wiring_order]
     circuits = {circuit: n for n, circuit in enumerate(dict.fromkeys(wire.circuit for wire in wires), 1)}
@@ -79,7 +84,7 @@ def make_batches(
         for part in cheapest_parts(lengths, mm2, prices) if to_longest else [range(len(group))]:
             part_lengths = [lengths[n] for n in part]
             longest, total = max(part_lengths), sum(part_lengths)
-            made = [group[n].cut_to(longest if to_longest else group[n].length) for n in part]
+            made = [cut(group[n], longest if to_longest else group[n].length) for n in part]
             work = (work_of_batch if to_longest else work_to_length)(part_lengths, mm2, prices)
             batches.append(
                 Batch(

@@ -1,6 +1,7 @@
 """How thick each wire is, and why: by its load, by what it feeds, or by what it is tapped from."""
 
 from collections.abc import Iterable, Mapping
+from copy import copy
 from dataclasses import replace
 
 from riktig.core.catalogue import Behaviour, Can
@@ -64,6 +65,12 @@ class SectionChooser:
             if device.kind.is_protective:
                 amps = sizing.parts[device.id].rated_a
                 self._guards[device.circuit] = max(self._guards.get(device.circuit, 0.0), amps)
+
+    def without_phases(self) -> "SectionChooser":
+        """The same for another look at the panel, which notes its live conductors itself."""
+        again = copy(self)
+        again._phases = {}
+        return again
 
     def _small_mm2(self, connection: Connection, *, of_way: bool = False) -> float:
         """The section of a circuit that the Brief does not size: it carries what its own breaker lets through.

@@ -1,38 +1,22 @@
 """Nets to wires: n clamps of a net take n-1 wires, no clamp holds more than it may."""
 
 from collections.abc import Container, Iterable, Mapping
-from dataclasses import dataclass
 from functools import partial
 from itertools import pairwise
 
 from riktig.core.catalogue import Can, Clamp
-from riktig.core.door import DoorPlan
 from riktig.core.evaluation import Memory
 from riktig.core.ids import read_pin
-from riktig.core.job import (
-    CircuitId,
-    DeviceId,
-    Enclosure,
-    EndStyle,
-    Join,
-    OwnJumper,
-    PinRef,
-    Practice,
-    Supply,
-    TerminalTemperature,
-    WireOrder,
-    circuit_of,
-)
-from riktig.core.plate import Layout
-from riktig.core.schematic import Circuits, Device, Names, Net, NetClass, Nets, Zone
-from riktig.core.sizing import Laid, Sizing, circuit_of_net
+from riktig.core.job import CircuitId, DeviceId, EndStyle, PinRef, circuit_of
+from riktig.core.schematic import Circuits, Device, Net, NetClass, Nets, Zone
+from riktig.core.sizing import Sizing
 from riktig.core.wiring.apart import pulse_nets
 from riktig.core.wiring.batches import make_batches
-from riktig.core.wiring.choose_section import SectionChooser
-from riktig.core.wiring.colours import analogue_nets, colour_table, conductor_colour, controller_conductors
+from riktig.core.wiring.colours import analogue_nets
 from riktig.core.wiring.connections import Connection, chained, feeds
-from riktig.core.wiring.detours import KeptApart, Run, lay_in_ducts
+from riktig.core.wiring.detours import KeptApart, lay_in_ducts
 from riktig.core.wiring.fill import duct_target
+from riktig.core.wiring.inputs import WiringInputs
 from riktig.core.wiring.joined import (
     earth_points,
     ends_of_chains,
@@ -41,40 +25,19 @@ from riktig.core.wiring.joined import (
     off_jumpers,
     over_jumpers,
 )
-from riktig.core.wiring.model import Wire, WireId, Wiring, WiringStage, wire_key
+from riktig.core.wiring.model import Wiring
 from riktig.core.wiring.network_cables import network_cables
 from riktig.core.wiring.own_orders import OwnOrders
 from riktig.core.wiring.routes import Router
-from riktig.core.wiring.stages import Stages, areas_of
+from riktig.core.wiring.stages import areas_of
 from riktig.core.wiring.wire_ends import Draft, Ends
-from riktig.core.wiring.wire_ids import INSIDE_ONE, wire_ids_of
+from riktig.core.wiring.wire_ids import wire_ids_of
+from riktig.core.wiring.wire_maker import KeptWires, WireMaker
 
-__all__ = ["WiringInputs", "wire_all"]
+__all__ = ["wire_all"]
 
 SPREADS = (Can.EARTH_BAR, Can.NEUTRAL_BAR, Can.ZERO_BAR, Can.DISTRIBUTES)
 """What gives each circuit a way of its own."""
-ROUND_TO = 10.0
-"""Lengths are rounded up to this, mm (chosen by us: what a person can mark on a bench rule)."""
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class WiringInputs:
-    """What all wires of a panel follow from."""
-
-    circuits: Circuits
-    nets: Nets
-    names: Names
-    sizing: Sizing
-    layout: Layout
-    door: DoorPlan
-    enclosure: Enclosure
-    practice: Practice
-    supply: Supply
-    joins: tuple[Join, ...] = ()
-    """What the builder joined to blocks."""
-    orders: tuple[WireOrder, ...] = ()
-    one_conductor: tuple[str, ...] = ()
-    jumpers: tuple[OwnJumper, ...] = ()
 
 
 def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
@@ -87,17 +50,17 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
 
     Args:
         inputs: What the wires follow from.
-        memory: Where the ways of the panel as it was are kept; without it the same, only slower.
+        memory: Where the ways and wires of the panel as it was are kept; without it the same, only slower.
     """
     circuits, nets, names, sizing = inputs.circuits, inputs.nets, inputs.names, inputs.sizing
     layout, practice = inputs.layout, inputs.practice
     devices = circuits.by_id
     router = Router(layout, inputs.door, circuits.devices, inputs.enclosure, practice, nets.of_pin)
-    if memory is not None:
-        before = memory.memo(Router, "router")
-        router = before.put("router", router.or_same(before.last("router")))
+    memory = Memory() if memory is None else memory
+    routers, kept_wires = memory.memo(Router, "router"), memory.memo(KeptWires, "kept wires")
+    router = routers.put("router", router.or_same(routers.last("router")))
     joined = joined_pins(devices, nets, layout, practice, inputs.joins, inputs.jumpers)
-    maker = _WireMaker(inputs, router, joined)
+    maker = WireMaker(inputs, router, joined, kept_wires.last("all"))
     connections: list[Connection] = []
     earths: list[tuple[Net, list[PinRef]]] = []
     unrouted: list[PinRef] = []
@@ -143,15 +106,16 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
         bars = _bars_on(net, Can.EARTH_BAR, spreads, router)
         of_earth += _earths(net, earth_points(pins, circuits, joined, maker.earth_mm2), bars)
     drafts += [maker.draft(connection) for connection in of_earth]
-    runs = [Run(draft.connection.a, draft.connection.b, draft.mm2, draft.route) for draft in drafts]
+    runs = [maker.run(draft) for draft in drafts]
     in_ducts = lay_in_ducts(runs, layout, router, duct_target(practice), _kept_apart(drafts, circuits, nets))
     for n, route in in_ducts.detours.items():
         drafts[n] = drafts[n]._replace(route=route, detour=route.length - drafts[n].route.length)
     maker.own = wire_ids_of([*connections, *of_earth], names)
     ends = Ends(drafts, sizing, maker.label, maker.is_infeed, crimped=practice.ends is EndStyle.CRIMPS)
     wires = [maker.wire(draft, ends) for draft in drafts]
+    kept_wires.put("all", maker.kept(ends))
     returns = {net.id for net in inputs.nets.nets if net.net_class is NetClass.NEUTRAL or net.earthed}
-    ordered, batches = make_batches(wires, practice, returns, areas_of(devices, layout, inputs.door))
+    ordered, batches = make_batches(wires, practice, returns, areas_of(devices, layout, inputs.door), maker.cut)
     strays = tuple(pin for net in nets.nets for pin in own_orders.strays(net))
     strays += tuple(pin for order in own_orders.lost for pin in order.pins)
     return Wiring(
@@ -246,7 +210,7 @@ def _from_bars(net: Net, pins: list[PinRef], bars: list[Device], neutrals: Conta
     return links + connections
 
 
-def _from_blocks(net: Net, pins: list[PinRef], blocks: list[Device], maker: "_WireMaker") -> list[Connection]:
+def _from_blocks(net: Net, pins: list[PinRef], blocks: list[Device], maker: WireMaker) -> list[Connection]:
     """Each breaker from a way of its own of the distribution blocks; none without blocks.
 
     The supply lands on the first block; a further block hangs on the thick outlet of the one before. That of the last
@@ -269,85 +233,3 @@ def _from_blocks(net: Net, pins: list[PinRef], blocks: list[Device], maker: "_Wi
         fed.remove(thickest)
     over = ways[-1:] * max(len(fed) - len(ways), 0)
     return connections + links + [Connection(net, way, pin) for way, pin in zip(ways + over, fed, strict=False)]
-
-
-class _WireMaker:
-    def __init__(self, inputs: WiringInputs, router: Router, joined: Mapping[PinRef, str]) -> None:
-        devices, sizing = inputs.circuits.by_id, inputs.sizing
-        self._devices, self._names, self._sizing = devices, inputs.names, sizing
-        self.own: dict[WireId, str] = {}
-        """Numbers of wires that have one of their own."""
-        self._practice, self._router = inputs.practice, router
-        self._colours = colour_table(inputs.practice, inputs.supply)
-        self._carries = controller_conductors(inputs.circuits, inputs.nets)
-        self._stages = Stages(devices, sizing, inputs.practice)
-        american, warm = inputs.practice.rulebook.north_american, inputs.practice.terminal_c is TerminalTemperature.C75
-        laid = Laid("B1", inputs.enclosure.ambient_c, north_american=american, terminal_c=75.0 if warm else 60.0)
-        self._sections = SectionChooser(devices, inputs.nets, sizing, laid, joined)
-
-    def tap_mm2(self, pin: PinRef) -> float:
-        """What feeds a breaker, or the main contactor, from a distribution block, mm²; 0 of a small circuit."""
-        if shared := self._sections.infeed(pin):
-            return shared.mm2
-        device = self._devices[pin.device]
-        load = self._sizing.load_of(device.circuit)
-        if load:
-            return load.section.mm2
-        return self._sizing.feeder.mm2 if device.kind.can(Can.SWITCHES_LOAD) else 0.0
-
-    def clamp_mm2(self, pin: PinRef) -> float:
-        """The thickest conductor that a clamp takes, mm²."""
-        return self._sizing.parts[pin.device].clamp(pin.marking).max_mm2
-
-    def is_infeed(self, pin: PinRef) -> bool:
-        """Whether a wire to a clamp lands on the infeed of the comb or busbar that the clamp is on."""
-        return self._sections.infeed(pin) is not None
-
-    def note_phases(self, drafts: Iterable[Draft]) -> None:
-        """Keeps the thickest live conductor of every circuit: its protective conductor follows."""
-        self._sections.note_phases((draft.connection, draft.mm2) for draft in drafts)
-
-    def earth_mm2(self, point: PinRef) -> float:
-        """The protective conductor that a point asks for, mm²."""
-        return self._sections.earth_section(point)[0]
-
-    def draft(self, connection: Connection) -> Draft:
-        """The way and the section of a wire."""
-        route = self._router.route(connection.a, connection.b)
-        mm2, why = self._sections.section(connection)
-        return Draft(wire_key(connection.a, connection.b), connection, route, mm2, why)
-
-    def wire(self, draft: Draft, ends: Ends) -> Wire:
-        """The wire itself."""
-        key, connection, route, mm2, why, detour = draft
-        net = connection.net
-        raw = route.length + 2 * self._practice.end_allowance
-        length = -(-raw // ROUND_TO) * ROUND_TO
-        stage = self._stages.of(connection, via_door=route.via_door)
-        circuit = circuit_of_net(net) if stage is not WiringStage.EARTH else circuit_of(connection.b.device)
-        return Wire(
-            key,
-            net.id,
-            self.own.get(key) or self._names.number.get(net.id, INSIDE_ONE),
-            ends.end(connection.a, draft),
-            ends.end(connection.b, draft),
-            mm2,
-            conductor_colour(
-                net, self._colours, tapped=self._stages.is_tap(connection), carries=self._carries.get(net.id, "")
-            ),
-            length,
-            length,
-            stage,
-            circuit,
-            route.ducts,
-            route.points,
-            route.via_door,
-            why,
-            detour,
-        )
-
-    def label(self, pin: PinRef) -> str:
-        """How a pin is called on the panel: “K1:13”, “X1:L1”."""
-        owner, marking = pin
-        device = self._devices[owner]
-        return f"{self._names.tag[owner]}:{device.mark if device.strip else marking}"

@@ -15,8 +15,9 @@ from riktig.core.job import (
 from riktig.core.plate import ASSEMBLIES, LAYOUT, DuctLevel, Layout, draw_plate
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, Circuits, Names
 from riktig.core.sizing import SIZING
-from riktig.core.wiring.connect import WiringInputs, wire_all
+from riktig.core.wiring.connect import wire_all
 from riktig.core.wiring.fill import DuctUse, duct_uses
+from riktig.core.wiring.inputs import WiringInputs
 
 __all__ = ["BARE_PLATE_DRAWING", "DUCT_USES", "PLATE_DRAWING", "WIRING"]
 

@@ -28,12 +28,13 @@ ROUNDING = 1e-6
 
 
 class Run(NamedTuple):
-    """A wire as far as the ducts know it: its two clamps, its section, mm², and its shortest way."""
+    """A wire as far as the ducts know it: its two clamps, its section, mm², its shortest way, and where that lies."""
 
     a: PinRef
     b: PinRef
     mm2: float
     route: Route
+    spans: tuple[Span, ...]
 
 
 class KeptApart(NamedTuple):
@@ -144,7 +145,7 @@ def lay_in_ducts(
         most: The share of its section that a duct may hold, up to 1.
         apart: What is kept apart.
     """
-    spans = [spans_of(run.route.ducts, run.route.points, layout.ducts) for run in runs]
+    spans = [run.spans for run in runs]
     area_of = {mm2: wire_area(mm2) for mm2 in {run.mm2 for run in runs}}
     areas = [area_of[run.mm2] for run in runs]
     segments = segments_of(spans, areas, layout)
@@ -208,7 +209,7 @@ def _lead_apart(
             return
         routes = router.routes_around(stretches, DEAR)
         for wire in together:
-            a, b, _mm2, laid = runs[wire]
+            a, b, _mm2, laid, _spans = runs[wire]
             now = mm_in(lying[wire], stretches)
             for route in routes(a, b):
                 other = spans_of(route.ducts, route.points, loads.layout.ducts)
@@ -230,7 +231,7 @@ def _options(
     routes = router.routes_around(loads.full(min(areas[wire] for wire in pressed)))
     options: list[_Option] = []
     for wire in pressed:
-        a, b, _mm2, now = runs[wire]
+        a, b, _mm2, now, _spans = runs[wire]
         for route in routes(a, b):
             if route.points != now.points:
                 spans = spans_of(route.ducts, route.points, loads.layout.ducts)

@@ -14,6 +14,10 @@ STARTS = 6
 """Starts tried on a long chain (chosen by us: more gain little)."""
 MANY = 300
 """A net with more pins is ordered with one start and two looks: it takes seconds and not minutes."""
+LEAST_GAIN = 1e-9
+"""A turn that saves less saves nothing, mm."""
+ROWS = 16
+"""So many places of a chain are looked at in one, to find the first from which a turn shortens it (chosen by us)."""
 EXACT_UP_TO = 7
 """Clamps up to which every order is tried (5040 of them at most)."""
 
@@ -76,16 +80,37 @@ def _nearest(start: int, last: int | None, way: NDArray[np.float64]) -> list[int
 def _two_opt(order: list[int], way: NDArray[np.float64], first_stays: bool, last_stays: bool) -> list[int]:
     """Turns stretches round as long as that shortens the chain; only two joints change a turn."""
     count, improved = len(order), True
-    looks = count if count <= MANY else 2
+    looks, end = count if count <= MANY else 2, count + 1 - int(last_stays)
     chain = np.array(order)
     while improved and looks:
         improved, looks = False, looks - 1
-        for i in range(int(first_stays), count - 1):
+        i = _next_start(chain, way, int(first_stays), end)
+        while i is not None:
             j = i + 2
-            while (turn := _first_gain(chain, way, i, j, count + 1 - int(last_stays))) is not None:
+            while (turn := _first_gain(chain, way, i, j, end)) is not None:
                 chain[i:turn] = chain[i:turn][::-1].copy()
                 improved, j = True, turn + 1
+            i = _next_start(chain, way, i + 1, end)
     return [int(n) for n in chain]
+
+
+def _next_start(chain: NDArray[np.int64], way: NDArray[np.float64], begin: int, end: int) -> int | None:
+    """The first place from ``begin`` on for which ``_first_gain`` finds a turn, looked for in many places in one."""
+    last = len(chain) - 1
+    for first in range(begin, last, ROWS):
+        rows = np.arange(first, min(first + ROWS, last))
+        tails = chain[first + 1 : end - 1]
+        gain = np.zeros((len(rows), len(tails)))
+        led = slice(0 if first else 1, None)  # nothing leads to the head of the chain
+        before = chain[rows[led] - 1]
+        gain[led] += way[before, chain[rows[led]]][:, None] - way[before[:, None], tails]
+        following = chain[first + 2 : min(end, len(chain))]
+        inner = len(following)
+        gain[:, :inner] += way[tails[:inner], following] - way[chain[rows][:, None], following]
+        better = (np.triu(gain) > LEAST_GAIN).any(axis=1)  # a turn has two clamps or more
+        if better.any():
+            return first + int(better.argmax())
+    return None
 
 
 def _first_gain(chain: NDArray[np.int64], way: NDArray[np.float64], i: int, j: int, end: int) -> int | None:
@@ -98,5 +123,5 @@ def _first_gain(chain: NDArray[np.int64], way: NDArray[np.float64], i: int, j: i
         gain += way[chain[i - 1], chain[i]] - way[chain[i - 1], tails]
     inner = min(end, len(chain)) - j
     gain[:inner] += way[tails[:inner], chain[j : j + inner]] - way[chain[i], chain[j : j + inner]]
-    better = np.flatnonzero(gain > 1e-9)
+    better = np.flatnonzero(gain > LEAST_GAIN)
     return j + int(better[0]) if len(better) else None

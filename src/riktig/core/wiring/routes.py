@@ -209,7 +209,10 @@ class Router:
             spot = self._spots[pin]
             if spot.entry is None:
                 return [(stop, length, 0.0) for stop, length in spot.exits]
-            inside = partial(self._lines.inside_mm, spot.entry, stretches=full.get(spot.entry.duct, ()))
+            stretches = full.get(spot.entry.duct)
+            if not stretches:
+                return [(stop, length, 0.0) for stop, length in spot.exits]
+            inside = partial(self._lines.inside_mm, spot.entry, stretches=stretches)
             stops = [(stop, length, inside(stop)) for stop, length in spot.exits]
             return [stop for stop in stops if not stop[2] or dear < inf]
 

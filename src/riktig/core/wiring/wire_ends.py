@@ -43,10 +43,11 @@ class Ends:
         crimped: bool,
     ) -> None:
         self._sizing, self._label, self._is_infeed = sizing, label, is_infeed
-        self._at: dict[PinRef, list[Draft]] = defaultdict(list)
+        self.at: dict[PinRef, list[Draft]] = defaultdict(list)
+        """What lands at each clamp."""
         for draft in drafts:
-            self._at[draft.connection.a].append(draft)
-            self._at[draft.connection.b].append(draft)
+            self.at[draft.connection.a].append(draft)
+            self.at[draft.connection.b].append(draft)
         sections = {draft.mm2 for draft in drafts}
         self._crimped = crimped
         self._ferrules = {mm2: (ferrule(mm2), twin_ferrule(mm2)) for mm2 in sections}
@@ -60,7 +61,7 @@ class Ends:
             return WireEnd(pin, label, f"ring {_size(wire.mm2)} / {part.screw}", 8.0, clamp.torque_n_m)
         if self._crimped:
             return WireEnd(pin, label, f"crimped pin {_size(wire.mm2)}", clamp.strip, clamp.torque_n_m)
-        others = [other for other in self._at[pin] if other.key != wire.key and other.mm2 == wire.mm2]
+        others = [other for other in self.at[pin] if other.key != wire.key and other.mm2 == wire.mm2]
         alone, twin = self._ferrules[wire.mm2]
         chosen = twin if others and twin else alone
         if chosen is None:
@@ -71,7 +72,7 @@ class Ends:
     def crowded(self, alone: Container[PinRef]) -> tuple[Crowded, ...]:
         """The clamps that hold more than they may; ``alone`` are those that the builder wants one conductor in."""
         crowded: list[Crowded] = []
-        for pin, landed in self._at.items():
+        for pin, landed in self.at.items():
             if self._is_infeed(pin):
                 continue  # the comb's or busbar's own terminal takes it, not the clamp
             clamp, sections = self._sizing.parts[pin.device].clamp(pin.marking), {wire.mm2 for wire in landed}
