@@ -66,7 +66,7 @@ def motor_breakers(evaluation: Evaluation[Job]) -> list[DeviceId]:
 
 
 @pytest.mark.parametrize(
-    ("how", "what"), [(Distribution.COMB, "comb, 3-pole, 4 × "), (Distribution.BAR, "copper busbar 20 × 5")]
+    ("how", "what"), [(Distribution.COMB, "comb 10 mm², 3-pole, 4 × "), (Distribution.BAR, "copper busbar 20 × 5")]
 )
 def test_breakers_on_a_comb_or_bar_stand_side_by_side_and_take_one_feed_a_line(how: Distribution, what: str) -> None:
     """Common practice, no source: a comb takes the place of the loops, which vanish from the wire list."""

@@ -118,7 +118,8 @@ def _joining(evaluation: Evaluation[Job]) -> list[Row]:
             rows.append(("", "link module, one above the other", len(join.devices) - 1, "pc", own_tags, PLATE_KIT))
         elif stands and join.how is JoinHow.COMB:
             pitch, poles = stands.block.width / len(join.devices), len(sizing.parts[join.devices[0]].kind.units)
-            rows.append(("", f"comb, {poles}-pole, {len(join.devices)} × {pitch:g} mm", 1, "pc", own_tags, PLATE_KIT))
+            comb = stands.block.comb.name if stands.block.comb else "comb"
+            rows.append(("", f"{comb}, {poles}-pole, {len(join.devices)} × {pitch:g} mm", 1, "pc", own_tags, PLATE_KIT))
             rows.append(("", f"infeed terminal of a comb, {poles}-pole", 1, "pc", own_tags, PLATE_KIT))
         elif stands and stands.block.bars:
             rows += _bar_system(stands.block.bars, names.tag, own_tags)

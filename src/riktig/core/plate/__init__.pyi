@@ -1,4 +1,5 @@
 from .bar_system import BAR_PITCH, HOLDER_WIDTH, RAISED, Adapter, BarSystem, bar_system
+from .comb import Comb
 from .cut_drawing import draw_cuts
 from .cut_optimiser import Bar, CutPlan, cut_plan, plan_cuts
 from .derived import ASSEMBLIES, CUT_PLAN, CUTS, LAYOUT
@@ -40,6 +41,7 @@ __all__ = [
     "Bar",
     "BarSystem",
     "Block",
+    "Comb",
     "CutPlan",
     "Duct",
     "DuctLevel",

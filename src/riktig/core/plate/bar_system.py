@@ -18,6 +18,7 @@ __all__ = [
     "BarSystem",
     "adapter_width",
     "bar_system",
+    "current_into",
     "least_beside",
 ]
 
@@ -76,13 +77,26 @@ def least_beside(run: float) -> float:
     return INFEED_WIDTH + HOLDER_WIDTH * (2 + int(run // HOLDERS_APART))
 
 
+def current_into(parts: Sequence[Part], most_a: float) -> float:
+    """What can flow into the bars or the comb that feeds some parts, A.
+
+    It is what their breakers let through together; where one of them is no breaker, or its rating is not known, all
+    that the feed lets.
+
+    Args:
+        parts: What is fed.
+        most_a: What the feed must carry at most, A: more never flows.
+    """
+    all_known = all(part.kind.is_protective and part.rated_a for part in parts)
+    return min(sum(part.rated_a for part in parts), most_a) if all_known else most_a
+
+
 def bar_system(parts: Sequence[tuple[DeviceId, Part]], *, lines: int, most_a: float, north_american: bool) -> BarSystem:
     """The bars for parts that stand side by side on them.
 
     Method:
         From the left a holder, the infeed, the adapters, a holder; where two holders would be too far from each other,
-        one more goes between two adapters, as far to the right as it may. In the bars flows what the breakers on them
-        let through together; where one of the parts is no breaker or its rating is not known, all that the feed lets.
+        one more goes between two adapters, as far to the right as it may.
 
     Args:
         parts: What stands on the bars, from left to right.
@@ -90,8 +104,7 @@ def bar_system(parts: Sequence[tuple[DeviceId, Part]], *, lines: int, most_a: fl
         most_a: What the feed of the bars must carry at most, A: more never flows.
         north_american: Whether the panel is built by UL 508A, which decides what a bar carries.
     """
-    all_known = all(part.kind.is_protective and part.rated_a for _, part in parts)
-    amps = min(sum(part.rated_a for _, part in parts), most_a) if all_known else most_a
+    amps = current_into([part for _, part in parts], most_a)
     holders = [0.0]
     x = HOLDER_WIDTH + INFEED_WIDTH
     adapters: list[Adapter] = []

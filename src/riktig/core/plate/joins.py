@@ -6,10 +6,12 @@ from dataclasses import dataclass, replace
 from riktig.core.catalogue import Clamp, Part, Side
 from riktig.core.errors import RiktigError
 from riktig.core.job import DeviceId, Job, Join, JoinHow, PinRef
-from riktig.core.plate.bar_system import HOLDER_HEIGHT, bar_system
+from riktig.core.plate.bar_system import HOLDER_HEIGHT, bar_system, current_into
+from riktig.core.plate.comb import Comb
 from riktig.core.plate.model import Block, Layout
 from riktig.core.plate.together import side_by_side
 from riktig.core.schematic import Device
+from riktig.core.standards import comb_for
 
 __all__ = ["Assembly", "bridged_pins", "join_parts", "joined", "separate_parts"]
 
@@ -33,7 +35,7 @@ def joined(
         blocks: The blocks as they come from the circuits.
         joins: What the builder joined to blocks.
         most_a: What the feed of busbars must carry at most, A.
-        north_american: Whether the panel is built by UL 508A, which decides what a busbar carries.
+        north_american: Whether the panel is built by UL 508A, which decides what a busbar or a comb carries.
     """
     by_lead = {block.lead: block for block in blocks}
     for join in joins:
@@ -46,6 +48,9 @@ def joined(
             made = side_by_side(parts, with_room=False)
         if join.how is JoinHow.BUSBAR:
             made = _on_bars(made, max(join.lines, 1), most_a, north_american=north_american)
+        if join.how is JoinHow.COMB:
+            amps = current_into([part for device, part, _, _ in made.members if device in join.devices], most_a)
+            made = replace(made, comb=Comb(amps, comb_for(amps, north_american=north_american)))
         for block in parts:
             del by_lead[block.lead]
         by_lead[made.lead] = made

@@ -9,6 +9,7 @@ from riktig.core.geometry import Point, Rect
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, DuctKey, Key, RailKey
 from riktig.core.plate.bar_system import RAISED, BarSystem
+from riktig.core.plate.comb import Comb
 from riktig.core.schematic import by_tags
 
 __all__ = [
@@ -79,7 +80,7 @@ class Block:
 
     ``members`` are devices with their place from the block's left edge and the rail's centre. What is
     ``screwed`` needs no rail; ``turned`` stands head down. ``bars`` is what its parts stand on where they are fed by
-    busbars.
+    busbars, ``comb`` what joins their inlets where it is a comb.
     """
 
     lead: DeviceId
@@ -95,6 +96,7 @@ class Block:
     screwed: bool = False
     turned: bool = False
     bars: BarSystem | None = None
+    comb: Comb | None = None
 
     @property
     def raised(self) -> float:

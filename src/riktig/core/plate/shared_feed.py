@@ -1,6 +1,7 @@
 """Breakers that practice has fed by a comb or a bar system: they stand side by side and take no wire between them."""
 
 from collections.abc import Iterable
+from math import inf
 
 from riktig.core.catalogue import Behaviour, Clamp, Side
 from riktig.core.job import DeviceId, Distribution, Enclosure, Join, JoinHow, Practice
@@ -9,6 +10,7 @@ from riktig.core.plate.first_layout import rail_run
 from riktig.core.plate.joins import Assembly, bridged_pins
 from riktig.core.schematic import Circuits, Device, Net, Nets, Zone
 from riktig.core.sizing import Sizing
+from riktig.core.standards import most_of_comb
 
 __all__ = ["assemblies"]
 
@@ -26,7 +28,7 @@ def assemblies(
     Method:
         A comb joins breakers and fuses of one size whose inlets lie on the same lines, in the order of the
         circuits. A bar takes all that hangs on the same feed, whatever its size. What the builder joined himself
-        is left as it is, and what is longer than a comb or a rail becomes two.
+        is left as it is, and what is longer than a comb or a rail, or more than a comb carries, becomes two.
 
     Args:
         own: What the builder joined.
@@ -40,7 +42,7 @@ def assemblies(
     if how is None:
         return _with_lines(own, circuits, nets)
     taken = {device for join in own for device in join.devices}
-    groups: dict[tuple[object, ...], list[tuple[DeviceId, float]]] = {}
+    groups: dict[tuple[object, ...], list[tuple[DeviceId, float, float]]] = {}
     for device in circuits.devices:
         lines = _feed_lines(device, nets)
         if lines and device.id not in taken and not device.under:
@@ -49,10 +51,12 @@ def assemblies(
             if how is JoinHow.COMB:
                 alike = (*(net.id for net in lines), device.kind_id, part.width, part.height, part.depth)
             width = part.width if how is JoinHow.COMB else adapter_width(part)
-            groups.setdefault(alike, []).append((device.id, width))
+            groups.setdefault(alike, []).append((device.id, width, part.rated_a))
     longest = rail_run(enclosure, practice)
     longest = min(longest, COMB_WIDTH) if how is JoinHow.COMB else longest - least_beside(longest)
-    joined = [run for members in groups.values() for run in _runs(members, longest)]
+    limited = how is JoinHow.COMB and not practice.rulebook.north_american and sizing.feeder.needs_a > most_of_comb()
+    most_a = most_of_comb() if limited else inf
+    joined = [run for members in groups.values() for run in _runs(members, longest, most_a)]
     return _with_lines((*own, *(Join(run, how) for run in joined if len(run) > 1)), circuits, nets)
 
 
@@ -79,17 +83,23 @@ def _feed_lines(device: Device, nets: Nets) -> tuple[Net, ...]:
     return lines if len(lines) == len(inlets) else ()
 
 
-def _runs(members: Iterable[tuple[DeviceId, float]], longest: float) -> list[tuple[DeviceId, ...]]:
-    """The members in runs that are no longer than given, mm; none is left alone where the run before can spare one."""
+def _runs(
+    members: Iterable[tuple[DeviceId, float, float]], longest: float, most_a: float
+) -> list[tuple[DeviceId, ...]]:
+    """The members in runs, each with its width, mm, and its rated current, A.
+
+    No run is longer than given, nor do its breakers let through more. None is left alone where the run before can spare
+    one.
+    """
     runs: list[tuple[DeviceId, ...]] = []
-    width = 0.0
-    for device, wide in members:
-        if runs and width + wide <= longest:
+    width = amps = 0.0
+    for device, wide, rated_a in members:
+        if runs and width + wide <= longest and amps + rated_a <= most_a:
             runs[-1] = (*runs[-1], device)
-            width += wide
+            width, amps = width + wide, amps + rated_a
         else:
             runs.append((device,))
-            width = wide
+            width, amps = wide, rated_a
     if len(runs) > 1 and len(runs[-1]) == 1 and len(runs[-2]) > 2:
         runs[-2:] = [runs[-2][:-1], (runs[-2][-1], *runs[-1])]
     return runs

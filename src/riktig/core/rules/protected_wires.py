@@ -58,7 +58,8 @@ def conductors_protected(view: View) -> ClauseResult:
             remedy = "Take a thicker neutral, or give each way its own."
             findings.append(Finding("W05", Verdict.FAILS, text, WireKey(wire.key), clause, remedy))
     bars, of_bars = _busbars(view, clause)
-    findings += bars
+    combs, of_combs = _combs(view, clause)
+    findings += bars + combs
     unsaid, wires = _unsaid(view, clause)
     findings += unsaid
     aside = len(view.wiring.wires) - looked_at - neutrals - wires
@@ -67,6 +68,7 @@ def conductors_protected(view: View) -> ClauseResult:
         f"{neutrals} neutrals against all that returns by them on one line",
         f"{aside} not looked at: earths and returns of control",
         *of_bars,
+        *of_combs,
     )
     return ClauseResult("W05", Group.WIRING, "Wires of the supply protected", clause, evidence, tuple(findings))
 
@@ -119,6 +121,22 @@ def _busbars(view: View, clause: str) -> tuple[list[Finding], list[str]]:
             text = f"{name} must carry {bars.amps:g} A; no size of the table does."
             remedy = "Part them into two systems, each with a feed of its own, or sign what carries the current."
             findings.append(Finding("W05", Verdict.JUDGE, text, DeviceKey(stand.block.lead), clause, remedy))
+    return findings, evidence
+
+
+def _combs(view: View, clause: str) -> tuple[list[Finding], list[str]]:
+    """Combs of which it is not known that they carry what flows in them, and what each of the others carries."""
+    findings: list[Finding] = []
+    evidence: list[str] = []
+    for stand in view.layout.stands:
+        comb, lead = stand.block.comb, stand.block.lead
+        if comb and comb.section:
+            carries = f"the {comb.name} at {view.tag(lead)} carries {comb.section.carries_a:g} A fed at one end"
+            evidence.append(f"{carries}, a common rating to be compared with its maker's; {comb.amps:g} A can flow")
+        elif comb:
+            text = f"The comb at {view.tag(lead)} must carry {comb.amps:g} A; no rating of it is known that does."
+            remedy = "Sign with the rating that its maker marks on it, or part it into two with a feed each."
+            findings.append(Finding("W05", Verdict.JUDGE, text, DeviceKey(lead), clause, remedy))
     return findings, evidence
 
 

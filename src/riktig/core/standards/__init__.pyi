@@ -1,4 +1,4 @@
-from .busbars import Busbar, busbar_current, busbar_for
+from .busbars import Busbar, CombSection, busbar_current, busbar_for, comb_for, most_of_comb
 from .conductors import (
     LB_IN_PER_N_M,
     Ferrule,
@@ -78,6 +78,7 @@ __all__ = [
     "COMMON_PRACTICE",
     "LB_IN_PER_N_M",
     "Busbar",
+    "CombSection",
     "EntryFitting",
     "Ferrule",
     "Figure",
@@ -99,6 +100,7 @@ __all__ = [
     "clause_look",
     "clause_source",
     "clearance",
+    "comb_for",
     "conductor_colours",
     "conductor_current",
     "conductor_name",
@@ -117,6 +119,7 @@ __all__ = [
     "is_awg",
     "limited_energy_va",
     "minimum_section",
+    "most_of_comb",
     "motor_current",
     "motor_current_hp",
     "motor_powers",

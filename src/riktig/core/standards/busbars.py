@@ -1,11 +1,11 @@
-"""What a copper busbar carries."""
+"""What a copper busbar carries, and what a comb does."""
 
 from dataclasses import dataclass
 
 from riktig.core.standards.figures import Figure
 from riktig.core.standards.tables import table
 
-__all__ = ["Busbar", "busbar_current", "busbar_for"]
+__all__ = ["Busbar", "CombSection", "busbar_current", "busbar_for", "comb_for", "most_of_comb"]
 
 AMPS_PER_SQUARE_INCH = 1000.0
 MM2_PER_SQUARE_INCH = 25.4**2
@@ -23,6 +23,37 @@ class Busbar:
     def name(self) -> str:
         """“20 × 5”."""
         return f"{self.width:g} × {self.thick:g}"
+
+
+@dataclass(frozen=True, slots=True)
+class CombSection:
+    """The copper of a comb, mm², and what it carries when it is fed at one end, A."""
+
+    mm2: float
+    carries_a: float
+
+
+def comb_for(amps: float, *, north_american: bool) -> CombSection | None:
+    """The smallest comb that carries a current; None where none is known to.
+
+    In North America a comb is a marked part: nothing is assumed of it, its marking must be looked at.
+
+    Source:
+        ``comb_sections.csv``: common ratings of the IEC market, no standard, from memory.
+
+    Args:
+        amps: What flows into it at its infeed, A.
+        north_american: Whether the panel is built by UL 508A.
+    """
+    if north_american:
+        return None
+    sections = (CombSection(float(row["mm2"]), float(row["amps"])) for row in table("comb_sections").rows)
+    return next((section for section in sections if section.carries_a >= amps - 1e-9), None)
+
+
+def most_of_comb() -> float:
+    """What the thickest comb of the table carries, A."""
+    return max(float(row["amps"]) for row in table("comb_sections").rows)
 
 
 def busbar_current(width: float, thick: float, *, north_american: bool) -> Figure | None:
