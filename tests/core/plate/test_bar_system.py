@@ -19,7 +19,7 @@ from riktig.core.schematic import CIRCUITS, NETS
 from riktig.core.short_circuit import SHORT_CIRCUIT, Limit
 from riktig.core.sizing import SIZING
 from riktig.core.standards import busbar_current, busbar_for
-from riktig.core.wiring import BARE_PLATE_DRAWING
+from riktig.core.wiring import BARE_PLATE_DRAWING, WIRING
 
 
 def breaker() -> Part:
@@ -210,3 +210,30 @@ def test_the_bars_are_drawn_sixty_apart_and_over_the_whole_system() -> None:
     assert [b - a for a, b in pairwise(middles)] == pytest.approx([60, 60])
     assert {round(shape.points[2].x - shape.points[0].x, 6) for shape in drawn} == {stand.block.bars.width}
     assert {round(shape.points[2].y - shape.points[0].y, 6) for shape in drawn} == {20}
+
+
+@pytest.mark.parametrize("kind", [LoadKind.MOTOR, LoadKind.HEATER])
+def test_the_feed_lands_on_the_infeed_of_the_bars_and_is_as_long_as_its_way_there(kind: LoadKind) -> None:
+    """The infeed is at the left end of the system, in front of the bars: not at the clamp of any breaker."""
+    job = set_enclosure(new_job("B", "bars"), width=1200.0, height=1200.0, plate_width=1150.0, plate_height=1150.0)
+    for n in range(4):
+        job = add_load(job, f"load {n}", 4.0, kind=kind)
+    evaluation = plan_for(set_practice(job, distribution=Distribution.BAR))
+    (stand,) = [stand for stand in evaluation.get(LAYOUT).stands if stand.block.bars]
+    bars = stand.block.bars
+    assert bars is not None
+    feeds = [
+        (wire, end, at)
+        for wire in evaluation.get(WIRING).wires
+        for end, at in ((wire.start, wire.route[0]), (wire.end, wire.route[-1]))
+        if end.label.endswith("infeed")
+    ]
+    assert len(feeds) == bars.lines
+    left = stand.x + bars.infeed_x
+    middle = stand.y + stand.block.above
+    for wire, end, at in feeds:
+        assert end.pin.device in stand.block.devices
+        assert left < at.x < left + 54, "the infeed is 54 mm wide"
+        assert at.y == middle + 60, "the bar that is farthest down: the wire reaches whichever it must"
+        way = sum(abs(a.x - b.x) + abs(a.y - b.y) for a, b in pairwise(wire.route))
+        assert wire.length >= way

@@ -1,4 +1,4 @@
-from .bar_system import BAR_PITCH, HOLDER_WIDTH, RAISED, Adapter, BarSystem, bar_system
+from .bar_system import BAR_PITCH, HOLDER_WIDTH, INFEED_WIDTH, RAISED, Adapter, BarSystem, bar_system
 from .comb import Comb
 from .cut_drawing import draw_cuts
 from .cut_optimiser import Bar, CutPlan, cut_plan, plan_cuts
@@ -33,6 +33,7 @@ __all__ = [
     "CUT_PLAN",
     "DUCT_DEPTH",
     "HOLDER_WIDTH",
+    "INFEED_WIDTH",
     "LAYOUT",
     "RAISED",
     "RULER",

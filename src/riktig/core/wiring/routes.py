@@ -9,14 +9,15 @@ from math import hypot, inf
 import numpy as np
 from numpy.typing import NDArray
 
-from riktig.core.catalogue import Can, Side
+from riktig.core.catalogue import Can, Clamp, Side
 from riktig.core.door import DoorPlan, Leaf, to_door
 from riktig.core.geometry import Point
 from riktig.core.job import Enclosure, PinRef, Practice
 from riktig.core.plate import DUCT_DEPTH, Duct, Layout
 from riktig.core.schematic import BOX_BOND, DOOR_BONDS, Device, Zone
-from riktig.core.wiring.duct_lines import LEAST, DuctLines, Entry, StopWays, Stretches, in_common
+from riktig.core.wiring.duct_lines import LEAST, DuctLines, StopWays, Stretches, in_common
 from riktig.core.wiring.order_chain import best_path
+from riktig.core.wiring.spots import Spot, corners, infeed_places, straight_lengths, straight_way
 
 __all__ = ["Route", "Router", "over_hinge"]
 
@@ -36,28 +37,6 @@ class Route:
     points: tuple[Point, ...]
     ducts: tuple[str, ...]
     via_door: bool
-
-
-@dataclass(frozen=True, slots=True)
-class _Spot:
-    """Where a clamp is, and how a wire gets from it to the ducts."""
-
-    at: Point
-    stub: float = 0.0
-    """From the clamp into its duct, mm."""
-    entry: Entry | None = None
-    hinge: int = -1
-    """The stop that the loom of its door runs to; -1 for a clamp on the plate."""
-
-    @property
-    def exits(self) -> list[tuple[int, float]]:
-        """The stops a wire meets first, and how far they are, mm."""
-        if self.hinge >= 0:
-            return [(self.hinge, self.stub)]
-        if self.entry is None:
-            return []
-        near = [way for way in (self.entry.before, self.entry.behind) if way is not None]
-        return [(stop, self.stub + length) for stop, length in near]
 
 
 def over_hinge(layout: Layout, enclosure: Enclosure, leaf: Leaf) -> float:
@@ -105,9 +84,10 @@ class Router:
         self._layout, self._door = layout, door
         self._enclosure, self._practice = enclosure, practice
         self._lines = DuctLines(layout.ducts)
-        self._spots: dict[PinRef, _Spot] = {}
+        self._spots: dict[PinRef, Spot] = {}
         levels = [duct for duct in layout.ducts if not duct.upright]
         self._levels = [(duct.rect.centre.y, duct.name) for duct in levels]
+        self._infeeds = infeed_places(layout)
         for device in devices:
             if device.zone is Zone.PLATE:
                 self._add_plate_pins(device)
@@ -169,7 +149,7 @@ class Router:
             lengths = (reach[:, stop] + off[None, :, :]).min(axis=2)
         else:
             lengths = np.full((count, count), np.inf)
-        shortest: NDArray[np.float64] = np.minimum(lengths, _straight_lengths(spots))
+        shortest: NDArray[np.float64] = np.minimum(lengths, straight_lengths(spots))
         return shortest
 
     def length(self, a: PinRef, b: PinRef) -> float:
@@ -218,7 +198,7 @@ class Router:
 
         def routes(a: PinRef, b: PinRef) -> list[Route]:
             begin, end = self._spots[a], self._spots[b]
-            straight = _straight(begin, end)
+            straight = straight_way(begin, end)
             other_ways: list[tuple[float, Route]] = []
             if straight is not None:
                 passed = self._straight_inside(begin, end, full) if dear < inf else 0.0
@@ -236,7 +216,7 @@ class Router:
 
         return routes
 
-    def _straight_inside(self, begin: _Spot, end: _Spot, stretches: Stretches) -> float:
+    def _straight_inside(self, begin: Spot, end: Spot, stretches: Stretches) -> float:
         """How much of the straight way along one duct lies in some stretches of it, mm."""
         if not begin.entry or not end.entry:
             return 0.0
@@ -246,7 +226,7 @@ class Router:
 
     def _find_route(self, a: PinRef, b: PinRef) -> Route:
         begin, end = self._spots[a], self._spots[b]
-        straight = _straight(begin, end)
+        straight = straight_way(begin, end)
         length, chain = float("inf") if straight is None else straight - SAME_MM, None
         for (first, out), (last, back) in itertools.product(begin.exits, end.exits):
             whole = out + float(self._ways.length[first, last]) + back
@@ -259,7 +239,7 @@ class Router:
             stops = self._ways.path(*chain)
         return self._route(begin, end, stops, length)
 
-    def _route(self, begin: _Spot, end: _Spot, stops: list[int], length: float) -> Route:
+    def _route(self, begin: Spot, end: Spot, stops: list[int], length: float) -> Route:
         """The way over some stops, its corners alone."""
         on = [self._lines.stops[n] for n in stops]
         names = [begin.entry.duct] if begin.entry else []
@@ -270,7 +250,7 @@ class Router:
         inner += [stop.at for stop in on]
         last = len(inner)
         inner += [end.entry.at] if end.entry else []
-        points = [begin.at, *_corners(inner, first_added, last), end.at]
+        points = [begin.at, *corners(inner, first_added, last), end.at]
         door = begin.hinge >= 0 or end.hinge >= 0 or any(not stop.duct for stop in on)
         return Route(length, tuple(points), tuple(dict.fromkeys(names)), door)
 
@@ -301,25 +281,27 @@ class Router:
             if self._connected is not None and ref not in self._connected:
                 continue  # no wire goes there: of a thousand relays that leaves out two pins in three
             at = seat.pin_point(pin.name)
+            if device.id in self._infeeds and pin.clamp is Clamp.POWER and pin.side is Side.TOP:
+                at = self._infeeds[device.id]
             if stud:
                 self._spots[ref] = self._of_stud(at, box=device.role == BOX_BOND)
                 continue
             upward = seat.side_of(pin) is Side.TOP
             side = [level for level in self._levels if (level[0] < at.y) == upward] or self._levels
             if not side:
-                self._spots[ref] = _Spot(at)
+                self._spots[ref] = Spot(at)
                 continue
             y, name = min(side, key=lambda level: abs(level[0] - at.y))
-            self._spots[ref] = _Spot(at, max(abs(y - at.y), LEAST), self._lines.enter(Point(at.x, y), name))
+            self._spots[ref] = Spot(at, max(abs(y - at.y), LEAST), self._lines.enter(Point(at.x, y), name))
 
-    def _of_stud(self, at: Point, *, box: bool) -> _Spot:
+    def _of_stud(self, at: Point, *, box: bool) -> Spot:
         uprights = [d for d in self._layout.ducts if d.upright]
         if not uprights:
-            return _Spot(at)
+            return Spot(at)
         duct = min(uprights, key=lambda d: abs(d.rect.centre.x - at.x))
         foot = Point(duct.rect.centre.x, duct.rect.bottom)
         length = abs(foot.x - at.x) + abs(foot.y - at.y) + (BOX_STEP if box else 0)
-        return _Spot(at, max(length, LEAST), self._lines.enter(foot, duct.name))
+        return Spot(at, max(length, LEAST), self._lines.enter(foot, duct.name))
 
     def _add_leaf(self, leaf: Leaf, devices: Sequence[Device]) -> None:
         """The pins of one door, and its loom over its own hinge; the bond goes with the door of most operators."""
@@ -339,7 +321,7 @@ class Router:
         for pin, spot in places:
             shown = Point(spot.x - origin.x, spot.y - origin.y)
             reach = abs(spot.x - leaf.hinge_x) + abs(shown.y - y)
-            self._spots[pin] = _Spot(shown, max(reach, LEAST), hinge=hinge)
+            self._spots[pin] = Spot(shown, max(reach, LEAST), hinge=hinge)
 
     def _on_leaf(self, leaf: Leaf, devices: Sequence[Device]) -> list[tuple[PinRef, Point]]:
         """The pins of one door with their places on it."""
@@ -358,44 +340,3 @@ class Router:
             if seat and seat.leaf == leaf.name:
                 places += [(PinRef(device.id, p.name), Point(seat.x, seat.y)) for p in device.kind.pins]
         return places
-
-
-def _straight(a: _Spot, b: _Spot) -> float | None:
-    """The way that passes no stop: along the one duct, or over the one door; None when there is none."""
-    if a is b:
-        return 0.0
-    if a.entry and b.entry and a.entry.duct == b.entry.duct:
-        return a.stub + abs(a.entry.along - b.entry.along) + b.stub
-    if a.hinge >= 0 and a.hinge == b.hinge:
-        return max(abs(a.at.x - b.at.x) + abs(a.at.y - b.at.y), LEAST)
-    return None
-
-
-def _straight_lengths(spots: Sequence[_Spot]) -> NDArray[np.float64]:
-    """``_straight`` for each with each; infinite where there is none."""
-    ducts: dict[str, int] = {}
-    duct = np.array([ducts.setdefault(spot.entry.duct, len(ducts)) if spot.entry else -1 for spot in spots])
-    hinge = np.array([spot.hinge for spot in spots])
-    place = np.array([(spot.entry.along if spot.entry else 0.0, spot.stub, spot.at.x, spot.at.y) for spot in spots])
-    along, stub, x, y = place.reshape(-1, 4).T
-    lengths = np.full((len(spots), len(spots)), np.inf)
-    on_duct = (duct[:, None] == duct) & (duct >= 0)
-    lengths[on_duct] = (stub[:, None] + np.abs(along[:, None] - along) + stub)[on_duct]
-    on_door = (hinge[:, None] == hinge) & (hinge >= 0)
-    lengths[on_door] = np.maximum(np.abs(x[:, None] - x) + np.abs(y[:, None] - y), LEAST)[on_door]
-    np.fill_diagonal(lengths, 0.0)
-    return lengths
-
-
-def _corners(points: list[Point], kept: int, last: int) -> list[Point]:
-    """Without what lies on the straight line or at one spot; the first ``kept`` and those from ``last`` on stay."""
-    corners: list[Point] = []
-    for n, point in enumerate(points):
-        if kept <= n < last:
-            before, behind = (corners[-1] if corners else None), (points[n + 1] if n + 1 < len(points) else None)
-            if point in (before, behind):
-                continue
-            if before and behind and (before.x == point.x == behind.x or before.y == point.y == behind.y):
-                continue
-        corners.append(point)
-    return corners
