@@ -10,6 +10,7 @@ from tests.shared_plan import plan_for
 
 from riktig.core.catalogue import Kind, Part
 from riktig.core.door import things_behind
+from riktig.core.exports import schedule
 from riktig.core.geometry import Poly
 from riktig.core.job import DeviceId, Distribution, LoadKind, Rulebook, add_load, new_job, set_enclosure, set_practice
 from riktig.core.keys import DeviceKey
@@ -233,7 +234,11 @@ def test_the_feed_lands_on_the_infeed_of_the_bars_and_is_as_long_as_its_way_ther
     middle = stand.y + stand.block.above
     for wire, end, at in feeds:
         assert end.pin.device in stand.block.devices
+        assert end.torque_n_m == 0, "the infeed has clamps of its own, of which nothing is known"
         assert left < at.x < left + 54, "the infeed is 54 mm wide"
         assert at.y == middle + 60, "the bar that is farthest down: the wire reaches whichever it must"
         way = sum(abs(a.x - b.x) + abs(a.y - b.y) for a, b in pairwise(wire.route))
         assert wire.length >= way
+    rows = [row for row in schedule("wires", evaluation).as_dicts() if "infeed" in f"{row['from']} {row['to']}"]
+    assert len(rows) == bars.lines
+    assert all("as the part says" in (row["from_torque_n_m"], row["to_torque_n_m"]) for row in rows)

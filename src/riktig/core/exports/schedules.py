@@ -15,9 +15,9 @@ from riktig.core.proving import NOT_CONNECTED, TESTS, Test
 from riktig.core.rules import RULES, findings_of, found_circuits, is_as_found
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, outside_device
 from riktig.core.sizing import SIZING
-from riktig.core.standards import LB_IN_PER_N_M, Why, conductor_name, conductor_type, thickest_awg
+from riktig.core.standards import LB_IN_PER_N_M, TORQUE_ON_PART, Why, conductor_name, conductor_type, thickest_awg
 from riktig.core.terminals import STRIPS
-from riktig.core.wiring import WIRING
+from riktig.core.wiring import WIRING, WireEnd
 
 __all__ = ["SCHEDULES", "Schedule", "Value", "holes_of", "label_files"]
 
@@ -39,6 +39,12 @@ def _nets(evaluation: Evaluation[Job]) -> Schedule:
     )
     columns = (("number", "Number"), ("class", "Class"), ("pins", "Pins"), ("joins", "Joins"), ("id", "Net id"))
     return Schedule("nets", "Nets", columns, rows)
+
+
+def _torque(end: WireEnd, *, american: bool) -> Value:
+    if not end.torque_n_m:
+        return TORQUE_ON_PART
+    return round(end.torque_n_m * LB_IN_PER_N_M, 1) if american else end.torque_n_m
 
 
 def _wires(evaluation: Evaluation[Job]) -> Schedule:
@@ -63,10 +69,7 @@ def _wires(evaluation: Evaluation[Job]) -> Schedule:
             w.end.fitting,
             w.start.strip,
             w.end.strip,
-            *(
-                (end.torque_n_m if not american else round(end.torque_n_m * LB_IN_PER_N_M, 1))
-                for end in (w.start, w.end)
-            ),
+            *(_torque(end, american=american) for end in (w.start, w.end)),
             " ".join(w.ducts),
             w.stage.value,
             batch[w.key],

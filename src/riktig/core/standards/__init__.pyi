@@ -1,6 +1,7 @@
 from .busbars import Busbar, CombSection, busbar_current, busbar_for, comb_for, most_of_comb
 from .conductors import (
     LB_IN_PER_N_M,
+    TORQUE_ON_PART,
     Ferrule,
     bonding_section,
     cable_core_diameter,
@@ -77,6 +78,7 @@ from .workshop import (
 __all__ = [
     "COMMON_PRACTICE",
     "LB_IN_PER_N_M",
+    "TORQUE_ON_PART",
     "Busbar",
     "CombSection",
     "EntryFitting",

@@ -9,6 +9,7 @@ from riktig.core.standards.tables import table
 
 __all__ = [
     "LB_IN_PER_N_M",
+    "TORQUE_ON_PART",
     "Ferrule",
     "awg_row",
     "bonding_section",
@@ -136,8 +137,17 @@ def thickest_awg(most_mm2: float) -> float:
     return max((mm2 for mm2 in sizes if mm2 <= most_mm2), default=min(sizes))
 
 
+TORQUE_ON_PART = "as the part says"
+"""What is said where a torque is not known."""
+
+
 def torque_name(torque_n_m: float, *, awg: bool) -> str:
-    """A tightening torque in the unit of the job: “0.8 N·m”, “7.1 lb·in” (1 N·m is 8.8507 lb·in)."""
+    """A tightening torque in the unit of the job: “0.8 N·m”, “7.1 lb·in” (1 N·m is 8.8507 lb·in).
+
+    One of 0 is not known here: what stands on the part counts.
+    """
+    if not torque_n_m:
+        return TORQUE_ON_PART
     return f"{torque_n_m * LB_IN_PER_N_M:.1f} lb·in" if awg else f"{torque_n_m:g} N·m"
 
 

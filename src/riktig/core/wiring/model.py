@@ -66,7 +66,7 @@ class WiringStage(Enum):
 class WireEnd:
     """One end: the pin, its label (“K1:13”), what goes on it, and how it is fixed.
 
-    ``shared`` is the other wire in the same twin ferrule, if there is one.
+    ``shared`` is the other wire in the same twin ferrule, if there is one. ``torque_n_m`` is 0 where it is not known.
     """
 
     pin: PinRef

@@ -56,18 +56,20 @@ class Ends:
         """One end of a wire with its fitting, strip length and torque."""
         part = self._sizing.parts[pin.device]
         label, clamp = self._label(pin), part.clamp(pin.marking)
-        label = f"{label} infeed" if self._is_infeed(pin) else label
+        torque = clamp.torque_n_m
+        if self._is_infeed(pin):
+            label, torque = f"{label} infeed", 0.0  # it has a clamp of its own, of which nothing is known
         if part.kind.can(Can.EARTH_STUD):
             return WireEnd(pin, label, f"ring {_size(wire.mm2)} / {part.screw}", 8.0, clamp.torque_n_m)
         if self._crimped:
-            return WireEnd(pin, label, f"crimped pin {_size(wire.mm2)}", clamp.strip, clamp.torque_n_m)
+            return WireEnd(pin, label, f"crimped pin {_size(wire.mm2)}", clamp.strip, torque)
         others = [other for other in self.at[pin] if other.key != wire.key and other.mm2 == wire.mm2]
         alone, twin = self._ferrules[wire.mm2]
         chosen = twin if others and twin else alone
         if chosen is None:
-            return WireEnd(pin, label, f"pin lug {_size(wire.mm2)}", clamp.strip, clamp.torque_n_m)
+            return WireEnd(pin, label, f"pin lug {_size(wire.mm2)}", clamp.strip, torque)
         shared: WireId | None = others[0].key if others and twin else None
-        return WireEnd(pin, label, f"ferrule {chosen.name}", chosen.strip, clamp.torque_n_m, shared)
+        return WireEnd(pin, label, f"ferrule {chosen.name}", chosen.strip, torque, shared)
 
     def crowded(self, alone: Container[PinRef]) -> tuple[Crowded, ...]:
         """The clamps that hold more than they may; ``alone`` are those that the builder wants one conductor in."""
