@@ -2,6 +2,7 @@
 
 from collections import defaultdict
 from collections.abc import Callable, Container, Mapping, Sequence
+from typing import Protocol
 
 from riktig.core.job import Batching, CircuitId, DeviceId, DoorOrder, FirstSide, PinRef, Practice, WiringOrder
 from riktig.core.wiring.batch_costs import (
@@ -42,12 +43,33 @@ def prices_of(practice: Practice) -> Prices:
     return Prices(practice.batch_minutes, practice.hour_price, practice.metre_price)
 
 
+class Cutter(Protocol):
+    """What cuts wires to length and parts a group of them into batches."""
+
+    def cut(self, wire: Wire, length: float) -> Wire:
+        """A wire cut to a length, mm."""
+        ...
+
+    def parts(self, lengths: Sequence[float], mm2: float, prices: Prices) -> list[list[int]]:
+        """The batches of a group that together cost least, by the places of their wires in it."""
+        ...
+
+
+class _Fresh:
+    """Cuts and parts everything anew."""
+
+    def cut(self, wire: Wire, length: float) -> Wire:
+        return wire.cut_to(length)
+
+    def parts(self, lengths: Sequence[float], mm2: float, prices: Prices) -> list[list[int]]:
+        return cheapest_parts(lengths, mm2, prices)
+
+
+_FRESH = _Fresh()
+
+
 def make_batches(
-    wires: list[Wire],
-    practice: Practice,
-    returns: Container[PinRef],
-    area_of: Area,
-    cut: Callable[[Wire, float], Wire] = Wire.cut_to,
+    wires: list[Wire], practice: Practice, returns: Container[PinRef], area_of: Area, cutter: "Cutter | None" = None
 ) -> tuple[tuple[Wire, ...], tuple[Batch, ...]]:
     """Wires in the order they go in, cut as the practice has it, and their batches.
 
@@ -62,8 +84,9 @@ def make_batches(
         practice: The practice of the job.
         returns: The nets that lead back: neutrals, and the earthed sides of control and of 24 V.
         area_of: Where a device stands.
-        cut: Gives a wire that is cut to a length, mm.
+        cutter: What cuts wires and parts groups; it may keep what it did before.
     """
+    cutter = cutter or _FRESH
     order = IN_ORDER[practice.wiring_order]
     circuits = {circuit: n for n, circuit in enumerate(dict.fromkeys(wire.circuit for wire in wires), 1)}
     after = {FirstSide.LIVE: True, FirstSide.RETURN: False}
@@ -81,10 +104,10 @@ def make_batches(
         mm2, colour, areas = -key[3], key[4], key[5]
         group = groups[key]
         lengths = [wire.length for wire in group]
-        for part in cheapest_parts(lengths, mm2, prices) if to_longest else [range(len(group))]:
+        for part in cutter.parts(lengths, mm2, prices) if to_longest else [range(len(group))]:
             part_lengths = [lengths[n] for n in part]
             longest, total = max(part_lengths), sum(part_lengths)
-            made = [cut(group[n], longest if to_longest else group[n].length) for n in part]
+            made = [cutter.cut(group[n], longest if to_longest else group[n].length) for n in part]
             work = (work_of_batch if to_longest else work_to_length)(part_lengths, mm2, prices)
             batches.append(
                 Batch(

@@ -115,11 +115,11 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
     wires = [maker.wire(draft, ends) for draft in drafts]
     kept_wires.put("all", maker.kept(ends))
     returns = {net.id for net in inputs.nets.nets if net.net_class is NetClass.NEUTRAL or net.earthed}
-    ordered, batches = make_batches(wires, practice, returns, areas_of(devices, layout, inputs.door), maker.cut)
+    ordered, batches = make_batches(wires, practice, returns, areas_of(devices, layout, inputs.door), maker)
     strays = tuple(pin for net in nets.nets for pin in own_orders.strays(net))
     strays += tuple(pin for order in own_orders.lost for pin in order.pins)
     return Wiring(
-        ordered, batches, in_ducts.segments, ends.crowded(alone), tuple(unrouted), joined, strays,
+        ordered, batches, in_ducts.segments, maker.crowded(ends, alone), tuple(unrouted), joined, strays,
         network_cables(nets, devices, router), off_jumpers(devices, nets, inputs.jumpers),
     )  # fmt: skip
 

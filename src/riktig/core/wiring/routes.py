@@ -95,6 +95,7 @@ class Router:
         for leaf in door.leaves:
             self._add_leaf(leaf, devices)
         self._ways: StopWays = self._lines.ways()
+        self._exits_of: dict[PinRef, list[tuple[int, float]]] = {}
         self._joined = self._largest_part()
         self._routes: dict[tuple[PinRef, PinRef], Route] = {}
         self._chains: dict[tuple[tuple[PinRef, ...], frozenset[PinRef], frozenset[PinRef]], list[PinRef]] = {}
@@ -131,6 +132,13 @@ class Router:
             self._chains[key] = best_path(list(pins), set(single), lengths)
         return self._chains[key]
 
+    def _exits(self, pin: PinRef) -> list[tuple[int, float]]:
+        """The stops a wire from a clamp meets first, and how far they are, mm."""
+        exits = self._exits_of.get(pin)
+        if exits is None:
+            exits = self._exits_of[pin] = self._spots[pin].exits
+        return exits
+
     def reaches(self, pin: PinRef) -> bool:
         """Whether a pin has a place, and a way to it from where most pins are."""
         return pin in self._joined
@@ -141,8 +149,8 @@ class Router:
         count = len(spots)
         stop = np.zeros((count, 2), np.int64)
         off = np.full((count, 2), np.inf)
-        for n, spot in enumerate(spots):
-            for k, (at, length) in enumerate(spot.exits):
+        for n, pin in enumerate(pins):
+            for k, (at, length) in enumerate(self._exits(pin)):
                 stop[n, k], off[n, k] = at, length
         if len(self._lines.stops):
             reach = (off[:, :, None] + self._ways.length[stop]).min(axis=1)
@@ -188,12 +196,12 @@ class Router:
             """The stops from a pin, how far they are, mm, and how much of that lies in the stretches."""
             spot = self._spots[pin]
             if spot.entry is None:
-                return [(stop, length, 0.0) for stop, length in spot.exits]
+                return [(stop, length, 0.0) for stop, length in self._exits(pin)]
             stretches = full.get(spot.entry.duct)
             if not stretches:
-                return [(stop, length, 0.0) for stop, length in spot.exits]
+                return [(stop, length, 0.0) for stop, length in self._exits(pin)]
             inside = partial(self._lines.inside_mm, spot.entry, stretches=stretches)
-            stops = [(stop, length, inside(stop)) for stop, length in spot.exits]
+            stops = [(stop, length, inside(stop)) for stop, length in self._exits(pin)]
             return [stop for stop in stops if not stop[2] or dear < inf]
 
         def routes(a: PinRef, b: PinRef) -> list[Route]:
@@ -228,7 +236,7 @@ class Router:
         begin, end = self._spots[a], self._spots[b]
         straight = straight_way(begin, end)
         length, chain = float("inf") if straight is None else straight - SAME_MM, None
-        for (first, out), (last, back) in itertools.product(begin.exits, end.exits):
+        for (first, out), (last, back) in itertools.product(self._exits(a), self._exits(b)):
             whole = out + float(self._ways.length[first, last]) + back
             if whole < length - SAME_MM:
                 length, chain = whole, (first, last)
@@ -260,7 +268,7 @@ class Router:
         length = self._ways.length
         first_reached = np.argmax(np.isfinite(length), axis=1).tolist() if length.size else []
         for pin, spot in self._spots.items():
-            exits = spot.exits
+            exits = self._exits(pin)
             if exits:
                 part[pin] = (first_reached[exits[0][0]],)
             else:

@@ -71,24 +71,27 @@ class Ends:
         shared: WireId | None = others[0].key if others and twin else None
         return WireEnd(pin, label, f"ferrule {chosen.name}", chosen.strip, torque, shared)
 
-    def crowded(self, alone: Container[PinRef]) -> tuple[Crowded, ...]:
-        """The clamps that hold more than they may; ``alone`` are those that the builder wants one conductor in."""
-        crowded: list[Crowded] = []
-        for pin, landed in self.at.items():
-            if self._is_infeed(pin):
-                continue  # the comb's or busbar's own terminal takes it, not the clamp
-            clamp, sections = self._sizing.parts[pin.device].clamp(pin.marking), {wire.mm2 for wire in landed}
-            texts: list[str] = []
-            if len(landed) > clamp.conductors:
-                texts.append(f"{len(landed)} conductors where {clamp.conductors} may be clamped")
-            elif pin in alone and len(landed) > 1:
-                texts.append(f"{len(landed)} conductors where you want one: set the order of the potential by hand")
-            if len(sections) > 1:
-                texts.append("two sections share one clamp")
-            texts += [
-                f"{conductor_name(mm2)} in a clamp for {clamp_range(clamp.min_mm2, clamp.max_mm2, awg=is_awg(mm2))}"
-                for mm2 in dict.fromkeys(wire.mm2 for wire in landed)
-                if not clamp.min_mm2 <= mm2 <= clamp.max_mm2
-            ]
-            crowded += [Crowded(pin, self._label(pin), text) for text in texts]
-        return tuple(crowded)
+    def crowded_at(self, pin: PinRef, alone: Container[PinRef]) -> tuple[Crowded, ...]:
+        """Why a clamp holds more than it may; nothing where it does not.
+
+        Args:
+            pin: A clamp where wires land.
+            alone: The clamps that the builder wants one conductor in.
+        """
+        if self._is_infeed(pin):
+            return ()  # the comb's or busbar's own terminal takes it, not the clamp
+        landed = self.at[pin]
+        clamp, sections = self._sizing.parts[pin.device].clamp(pin.marking), {wire.mm2 for wire in landed}
+        texts: list[str] = []
+        if len(landed) > clamp.conductors:
+            texts.append(f"{len(landed)} conductors where {clamp.conductors} may be clamped")
+        elif pin in alone and len(landed) > 1:
+            texts.append(f"{len(landed)} conductors where you want one: set the order of the potential by hand")
+        if len(sections) > 1:
+            texts.append("two sections share one clamp")
+        texts += [
+            f"{conductor_name(mm2)} in a clamp for {clamp_range(clamp.min_mm2, clamp.max_mm2, awg=is_awg(mm2))}"
+            for mm2 in dict.fromkeys(wire.mm2 for wire in landed)
+            if not clamp.min_mm2 <= mm2 <= clamp.max_mm2
+        ]
+        return tuple(Crowded(pin, self._label(pin), text) for text in texts)

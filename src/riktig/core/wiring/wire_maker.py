@@ -1,6 +1,6 @@
 """Makes wires of connections: way, section, colour, length and stage; what an edit left alone is not made again."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Container, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Can
@@ -8,13 +8,14 @@ from riktig.core.job import PinRef, TerminalTemperature, circuit_of
 from riktig.core.plate import Duct
 from riktig.core.schematic import NetClass
 from riktig.core.sizing import Laid, circuit_of_net
+from riktig.core.wiring.batch_costs import Prices, cheapest_parts
 from riktig.core.wiring.choose_section import SectionChooser
 from riktig.core.wiring.colours import colour_table, conductor_colour, controller_conductors
 from riktig.core.wiring.connections import Connection
 from riktig.core.wiring.detours import Run
 from riktig.core.wiring.fill import spans_of
 from riktig.core.wiring.inputs import WiringInputs
-from riktig.core.wiring.model import Wire, WireId, WiringStage, wire_key
+from riktig.core.wiring.model import Crowded, Wire, WireId, WiringStage, wire_key
 from riktig.core.wiring.routes import Router
 from riktig.core.wiring.stages import Stages
 from riktig.core.wiring.wire_ends import Draft, Ends
@@ -26,6 +27,7 @@ ROUND_TO = 10.0
 """Lengths are rounded up to this, mm (chosen by us: what a person can mark on a bench rule)."""
 
 DraftKey = tuple[PinRef, PinRef, tuple[PinRef, ...]]
+PartsKey = tuple[tuple[float, ...], float, Prices]
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -46,6 +48,10 @@ class KeptWires:
     """The ducts that the runs lie in."""
     cut: Mapping[WireId, tuple[Wire, Wire]]
     """Each wire as it was made, and as it is cut."""
+    parts: Mapping[PartsKey, list[list[int]]]
+    """How groups of wires were parted into batches."""
+    crowded: Mapping[PinRef, tuple[Crowded, ...]]
+    """Of the clamps that held more than they may."""
 
     def still_holds(self, follow_from: tuple[object, ...], joined: Mapping[PinRef, str], laid: Laid) -> bool:
         """Whether nothing but places may have changed: the very same objects, joined in the same way."""
@@ -76,7 +82,15 @@ class WireMaker:
         self._stages = Stages(devices, sizing, inputs.practice)
         american, warm = inputs.practice.rulebook.north_american, inputs.practice.terminal_c is TerminalTemperature.C75
         laid = Laid("B1", inputs.enclosure.ambient_c, north_american=american, terminal_c=75.0 if warm else 60.0)
-        follow_from = (inputs.circuits, inputs.nets, inputs.names, sizing, inputs.practice, inputs.supply)
+        follow_from = (
+            inputs.circuits,
+            inputs.nets,
+            inputs.names,
+            sizing,
+            inputs.practice,
+            inputs.supply,
+            inputs.one_conductor,
+        )
         self._kept = kept if kept is not None and kept.still_holds(follow_from, joined, laid) else None
         self._follow_from, self._joined, self._laid = follow_from, joined, laid
         if self._kept is not None:
@@ -89,6 +103,8 @@ class WireMaker:
         self._ducts = inputs.layout.ducts
         self._same_ducts = self._kept is not None and self._kept.ducts == self._ducts
         self._cut: dict[WireId, tuple[Wire, Wire]] = {}
+        self._parts: dict[PartsKey, list[list[int]]] = {}
+        self._crowded: dict[PinRef, tuple[Crowded, ...]] = {}
 
     def kept(self, ends: Ends) -> KeptWires:
         """What the next look may take over.
@@ -98,7 +114,7 @@ class WireMaker:
         """
         return KeptWires(
             self._follow_from, self._joined, self._laid, self._sections, self._drafts, ends.at, self._wires,
-            self._runs, self._ducts, self._cut,
+            self._runs, self._ducts, self._cut, self._parts, self._crowded,
         )  # fmt: skip
 
     def tap_mm2(self, pin: PinRef) -> float:
@@ -157,6 +173,25 @@ class WireMaker:
         cut = before[1] if before and before[0] is wire and before[1].cut == length else wire.cut_to(length)
         self._cut[wire.key] = (wire, cut)
         return cut
+
+    def parts(self, lengths: Sequence[float], mm2: float, prices: Prices) -> list[list[int]]:
+        """The batches of a group that together cost least, by the places of their wires in it."""
+        key = (tuple(lengths), mm2, prices)
+        parts = self._kept.parts.get(key) if self._kept else None
+        self._parts[key] = cheapest_parts(lengths, mm2, prices) if parts is None else parts
+        return self._parts[key]
+
+    def crowded(self, ends: Ends, alone: Container[PinRef]) -> tuple[Crowded, ...]:
+        """The clamps that hold more than they may; ``alone`` are those that the builder wants one conductor in."""
+        kept = self._kept
+        for pin, landed in ends.at.items():
+            if kept and kept.at.get(pin) == landed:
+                crowded = kept.crowded.get(pin, ())
+            else:
+                crowded = ends.crowded_at(pin, alone)
+            if crowded:
+                self._crowded[pin] = crowded
+        return tuple(entry for of_clamp in self._crowded.values() for entry in of_clamp)
 
     def wire(self, draft: Draft, ends: Ends) -> Wire:
         """The wire itself."""
