@@ -3,6 +3,7 @@
 import pytest
 from tests.shared_plan import plan_for
 
+from riktig.core.exports import schedule
 from riktig.core.job import (
     DeviceId,
     Distribution,
@@ -18,6 +19,7 @@ from riktig.core.job import (
 from riktig.core.keys import DeviceKey
 from riktig.core.plate import ASSEMBLIES, LAYOUT, Comb, join_parts
 from riktig.core.rules import RULES, ClauseResult, Verdict
+from riktig.core.schematic import NAMES, NETS
 from riktig.core.sizing import SIZING
 from riktig.core.standards import comb_for
 
@@ -88,3 +90,16 @@ def test_in_north_america_its_marking_decides() -> None:
 def test_without_a_comb_nothing_is_said_of_one() -> None:
     result = w05(mill([4.0, 4.0, 4.0], how=Distribution.LOOPS))
     assert not any("comb" in line for line in (*result.evidence, *(f.message for f in result.findings)))
+
+
+def test_a_comb_is_bought_with_its_infeed_and_a_cap_for_either_cut_end() -> None:
+    """Common practice, no source: a comb is cut to length, and its cut ends are live."""
+    bought = {str(row["description"]): row["quantity"] for row in schedule("bom", plan_for(mill([4.0] * 3))).as_dicts()}
+    assert bought["infeed terminal of a comb, 3-pole"] == 1
+    assert bought["end cap of a comb, 3-pole"] == 2
+    (comb,) = [name for name in bought if name.startswith("comb 10 mm², 3-pole")]
+    ((lead, _),) = combs(mill([4.0] * 3))
+    wide = plan_for(mill([4.0] * 3)).get(SIZING).parts[lead].width
+    assert f"3 × {wide:g} = {3 * wide:g} mm" in comb, "three breakers side by side"
+    lines = [net for net in plan_for(mill([4.0] * 3)).get(NETS).nets if any(n.startswith("main.L") for n in net.nodes)]
+    assert comb.endswith("joins " + " ".join(plan_for(mill([4.0] * 3)).get(NAMES).number[net.id] for net in lines))

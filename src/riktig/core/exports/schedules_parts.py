@@ -10,8 +10,8 @@ from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.holes import ENTRIES, HOLES
 from riktig.core.job import DeviceId, EndStyle, Job, JoinHow, PinRef, Practice, circuit_of
 from riktig.core.labels import LABELS
-from riktig.core.plate import ASSEMBLIES, BAR_PITCH, CUTS, LAYOUT, BarSystem
-from riktig.core.schematic import CIRCUITS, NAMES, Device, Zone
+from riktig.core.plate import ASSEMBLIES, BAR_PITCH, CUTS, LAYOUT, Assembly, BarSystem, Stand, bridged_pins
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, Device, Zone
 from riktig.core.simulation import RATINGS, described
 from riktig.core.sizing import SIZING
 from riktig.core.standards import conductor_name, conductor_type
@@ -110,17 +110,14 @@ def _on_a_base(device: Device) -> bool:
 
 def _joining(evaluation: Evaluation[Job]) -> list[Row]:
     """What joins parts without a wire: links, combs, busbars, jumpers of terminals."""
-    sizing, names, rows = evaluation.get(SIZING), evaluation.get(NAMES), list[Row]()
+    names, rows = evaluation.get(NAMES), list[Row]()
     for join in evaluation.get(ASSEMBLIES):
         stands = evaluation.get(LAYOUT).stand_of(join.devices[0])
         own_tags = " ".join(names.tag[device] for device in join.devices if device in names.tag)
         if join.how is JoinHow.LINK:
             rows.append(("", "link module, one above the other", len(join.devices) - 1, "pc", own_tags, PLATE_KIT))
-        elif stands and join.how is JoinHow.COMB:
-            pitch, poles = stands.block.width / len(join.devices), len(sizing.parts[join.devices[0]].kind.units)
-            comb = stands.block.comb.name if stands.block.comb else "comb"
-            rows.append(("", f"{comb}, {poles}-pole, {len(join.devices)} × {pitch:g} mm", 1, "pc", own_tags, PLATE_KIT))
-            rows.append(("", f"infeed terminal of a comb, {poles}-pole", 1, "pc", own_tags, PLATE_KIT))
+        elif stands and stands.block.comb:
+            rows += _comb(evaluation, join, stands, own_tags)
         elif stands and stands.block.bars:
             rows += _bar_system(stands.block.bars, names.tag, own_tags)
     of_kind: dict[str, list[str]] = {}
@@ -130,6 +127,22 @@ def _joining(evaluation: Evaluation[Job]) -> list[Row]:
     rows += [("", kind, len(at), "pc", " ".join(at), STRIPS_KIT) for kind, at in sorted(of_kind.items())]
     rows.append(("", "end stop", 2 * len(evaluation.get(STRIPS).strips), "pc", "", STRIPS_KIT))
     return rows
+
+
+def _comb(evaluation: Evaluation[Job], join: Assembly, stand: Stand, own_tags: str) -> list[Row]:
+    """A comb with its length and the potentials of its poles in their order, its infeed, and caps for its cut ends."""
+    nets, names = evaluation.get(NETS), evaluation.get(NAMES)
+    first = bridged_pins((join,), evaluation.get(CIRCUITS).by_id)
+    on_nets = [nets.of_pin.get(pin) for pin in first if pin.device == join.devices[0]]
+    order = " ".join(names.number.get(net.id, "") for net in on_nets if net)
+    width, poles = stand.block.width, len(evaluation.get(SIZING).parts[join.devices[0]].kind.units)
+    pitch = f"{len(join.devices)} × {width / len(join.devices):g} = {width:g} mm"
+    comb = stand.block.comb.name if stand.block.comb else "comb"
+    return [
+        ("", f"{comb}, {poles}-pole, {pitch}, joins {order}", 1, "pc", own_tags, PLATE_KIT),
+        ("", f"infeed terminal of a comb, {poles}-pole", 1, "pc", own_tags, PLATE_KIT),
+        ("", f"end cap of a comb, {poles}-pole", 2, "pc", own_tags, PLATE_KIT),  # its cut ends are live
+    ]
 
 
 def _bar_system(bars: BarSystem, tag: Mapping[DeviceId, str], own_tags: str) -> list[Row]:

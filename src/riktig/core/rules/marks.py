@@ -7,8 +7,6 @@ from riktig.core.rules.view import View
 
 __all__ = ["MARKS"]
 
-BARE = "whose own mark the Brief does not say"
-
 
 def marks_of_approval(view: View) -> ClauseResult:
     """The enclosure's own mark covers the empty box alone; whether the panel carries one its maker says."""
@@ -16,9 +14,8 @@ def marks_of_approval(view: View) -> ClauseResult:
     american = view.rulebook.north_american
     marks = view.marks
     evidence = [
-        f"enclosure {view.enclosure.rating}, as bought, "
-        + (f"marked “{marks.enclosure}”" if marks.enclosure else BARE),
-        f"the panel as a whole: {_said_of_panel(marks)}",
+        f"enclosure {view.enclosure.rating}, as bought" + (f", marked “{marks.enclosure}”" if marks.enclosure else ""),
+        _said_of_panel(marks),
     ]
     if american:
         evidence.append("who marks panels under a listing is inspected in his shop, commonly four times a year")
@@ -39,20 +36,17 @@ def marks_of_approval(view: View) -> ClauseResult:
         lacking = f"The Brief says that the panel carries a mark, and not its {part}."
         findings.append(Finding("M06", Verdict.FAILS, lacking, PartKey("nameplate"), clause, "Write it in the Brief."))
     words = f"The mark on the enclosure covers the enclosure alone. Whether the panel as a whole is marked, {whole}."
-    remedy = "Write the mark in the Brief, then sign with what allows it as the evidence; or that none is asked for."
+    remedy = "Sign with what allows the mark in the Brief, or with the declaration; or that none is asked for."
     findings.append(Finding("M06", Verdict.JUDGE, words, PartKey("nameplate"), clause, remedy))
     return ClauseResult("M06", Group.MARKING, "Marks of approval", clause, tuple(evidence), tuple(findings))
 
 
 def _said_of_panel(marks: ApprovalMarks) -> str:
     if not marks.panel:
-        return "the Brief says no mark, and none is to be seen in its plan"
-    parts = (
-        f"“{marks.panel}”",
-        f"number {marks.number}" if marks.number else "",
-        f"of {marks.date}" if marks.date else "",
-    )
-    return ", ".join(filter(None, parts)) + ", as the Brief says; whether it may carry it is not to be seen here"
+        return "a mark of the panel is not in the Brief"
+    number, date = (f"{word} {said}" if said else "" for word, said in (("number", marks.number), ("of", marks.date)))
+    said = ", ".join(filter(None, (f"“{marks.panel}”", number, date)))
+    return f"the panel, by the Brief: {said}; whether it may carry that is not to be seen here"
 
 
 MARKS = (marks_of_approval,)
