@@ -25,7 +25,7 @@ from riktig.core.proving import (
     reading_facts,
     results_of,
 )
-from riktig.core.records import LiveReleased, LiveStepDone, Record, TakenBack
+from riktig.core.records import LiveReleased, LiveStepDone, Log, Record, TakenBack
 from riktig.core.schematic import CIRCUITS, with_names_recorded
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING
@@ -125,6 +125,21 @@ def test_the_visual_inspection_keeps_it_shut_too() -> None:
         f"visual inspection: {inspection.count} of {inspection.count}" in words
         for words in live_gate(results_of(evaluation.get(TESTS), ()), inspection, ()).open_work
     )
+
+
+def test_a_log_that_goes_on_comes_to_the_results_of_the_whole_log() -> None:
+    plan = plan_for(wash_drum()).get(LIVE_PLAN)
+    first, second = plan[0], plan[1]
+    entries = [
+        record(1, first.key, live_facts(first, Outcome.PASSED, first.expected, meter=METER)),
+        record(2, second.key, live_facts(second, Outcome.PASSED, second.expected, meter=METER)),
+    ]
+    log = Log(entries[:1])
+    live_results(plan, log)
+    longer = log.with_records(entries[1:])
+    further, anew = live_results(plan, longer), live_results(plan, Log(entries))
+    assert further == anew
+    assert [result.outcome for result in further[:2]] == [Outcome.PASSED, Outcome.PASSED]
 
 
 def test_a_step_counts_as_long_as_what_it_asks_is_the_same() -> None:

@@ -31,6 +31,7 @@ from riktig.core.rules.guarded_wires import Limit
 from riktig.core.schematic import add_device, add_rung, remove_element, set_param, with_names_recorded
 from riktig.core.simulation import BEHAVIOURS, FEED_FAULTS, FeedFault, FeedKind
 from riktig.core.wiring import WIRING
+from riktig.demo_job import frost_fan, wash_drum
 
 C1 = CircuitId("c1")
 
@@ -282,3 +283,11 @@ def test_wires_that_were_not_looked_at_are_counted_as_such() -> None:
     counts = [int(words.split()[0]) for words in result.evidence]
     assert sum(counts) == len(evaluation.get(WIRING).wires)
     assert counts[1] > 0
+
+
+@pytest.mark.parametrize(("job", "words"), [(wash_drum(), "1 motor followed"), (frost_fan(), "2 motors followed")])
+def test_the_evidence_counts_the_motors_that_were_followed(job: Job, words: str) -> None:
+    result = next(r for r in plan_for(job).get(RULES) if r.code == "E10")
+    motors = sum(load.is_motor for load in job.loads)
+    assert words.startswith(f"{motors} ")
+    assert any(line.startswith(words) for line in result.evidence)

@@ -72,6 +72,14 @@ def test_above_32_a_none_is_asked_for_and_that_is_said() -> None:
     assert "asked for up to 32 A" in clause(shop(amps=40.0, phases=3)).evidence[0]
 
 
+def test_at_32_a_itself_one_is_asked_for() -> None:
+    """IEC 60364-4-41:2017 411.3.3: socket-outlets not above 32 A, from memory."""
+    result = clause(shop(amps=32.0, phases=3))
+    assert "30 mA" in breaker_of(shop(amps=32.0, phases=3))
+    assert not any("asked for up to" in line for line in result.evidence)
+    assert result.verdict is Verdict.MEETS
+
+
 def test_sockets_on_a_contactor_without_a_residual_current_breaker_fail() -> None:
     job = change_load(shop(), shop().loads[0].id, start=Start.CONTACTOR, command=Command.BUTTONS)
     (found,) = clause(job).findings
