@@ -10,7 +10,7 @@ from functools import cached_property
 
 from riktig.core.ids import PinRef, WireId, read_pin, read_wire
 from riktig.core.records import FromLog, Log, Operation, Record, Slot, WireDone, log_of, slot_of, why_not
-from riktig.core.standards import conductor_name
+from riktig.core.standards import conductor_name, torque_name
 from riktig.core.wiring import Wire, WireEnd, Wiring
 
 __all__ = [
@@ -107,7 +107,7 @@ class BuildProgress:
 
 
 def _end_facts(end: WireEnd) -> str:
-    return f"{end.pin} {end.fitting} {end.torque_n_m:g} N·m"
+    return f"{end.pin} {end.fitting} {torque_name(end.torque_n_m, awg=False)}"
 
 
 def tick_facts(wire: Wire, operation: Operation, tool: str = "") -> WireDone:
